@@ -1,0 +1,10 @@
+# The warnings and sanitizers that every target of this project is built with.
+add_library(jampot_warnings INTERFACE)
+target_compile_options(jampot_warnings INTERFACE -Wall -Wextra -Wpedantic -Wconversion -Wshadow)
+if(DEFINED ENV{CI})
+  target_compile_options(jampot_warnings INTERFACE -Werror)
+endif()
+if(JAMPOT_SANITIZE)
+  add_compile_options(-fsanitize=address,undefined -fno-sanitize-recover=undefined -fno-omit-frame-pointer)
+  add_link_options(-fsanitize=address,undefined)
+endif()

@@ -1,0 +1,10 @@
+#pragma once
+
+namespace jampot {
+
+inline constexpr double gas_constant = 8.314462618;      ///< J/(mol K), CODATA 2018, exact
+inline constexpr double standard_atmosphere = 101325.0;  ///< Pa, by definition
+inline constexpr double celsius_zero = 273.15;           ///< K, by definition
+inline constexpr double mmHg = 133.322387415;            ///< Pa, conventional millimetre of mercury
+
+}  // namespace jampot

@@ -1,0 +1,44 @@
+#pragma once
+// A comma-separated table with a header, read by column name, with messages that name file, line and column.
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "jampot/basis/csv.hpp"
+#include "jampot/basis/error.hpp"
+
+namespace jampot {
+
+class CsvTable {
+ public:
+  /// @throws RequestError for an empty table or a row whose number of fields differs from the header's.
+  CsvTable(std::string_view text, std::string file);
+
+  const std::vector<std::string>& comments() const { return text_.comments; }
+  const std::vector<std::string>& header() const { return text_.rows.front().fields; }
+  std::size_t rows() const { return text_.rows.size() - 1; }
+  const std::string& file() const { return file_; }
+
+  /// Index of the column. @throws RequestError listing the columns there are.
+  std::size_t column(std::string_view name) const;
+
+  const std::string& text(std::size_t row, std::size_t column) const {
+    return text_.rows[row + 1].fields[column];
+  }
+
+  /// The number in a cell. @throws RequestError where the cell holds no finite number.
+  double number(std::size_t row, std::size_t column) const;
+
+  /// The number in a cell, or nothing where the cell is empty.
+  std::optional<double> number_if_any(std::size_t row, std::size_t column) const;
+
+  Place place(std::size_t row, std::size_t column) const;
+  Place header_place() const { return {file_, text_.rows.front().line, {}}; }
+
+ private:
+  std::string file_;
+  CsvText text_;
+};
+
+}  // namespace jampot

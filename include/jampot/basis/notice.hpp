@@ -1,0 +1,30 @@
+#pragma once
+// A notice is a doubt that travels with a result: a correlation outside its range, a fit that invents a
+// split.
+#include <string>
+#include <vector>
+
+namespace jampot {
+
+/// One doubt: `code` is for programs and stays the same, `text` is a sentence a person can act on.
+struct Notice {
+  std::string code;
+  std::string text;
+  bool operator==(const Notice&) const = default;
+};
+
+/// The notices of one result, each kept once.
+class Notices {
+ public:
+  void add(std::string code, std::string text);
+  void add(const Notices& others);
+  bool has(const std::string& code) const;
+  bool empty() const { return list_.empty(); }
+  auto begin() const { return list_.begin(); }
+  auto end() const { return list_.end(); }
+
+ private:
+  std::vector<Notice> list_;
+};
+
+}  // namespace jampot

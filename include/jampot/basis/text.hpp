@@ -1,0 +1,31 @@
+#pragma once
+// Small helpers for text that people type.
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace jampot {
+
+std::string_view trimmed(std::string_view text);
+std::string lower_case(std::string_view text);
+std::vector<std::string> split(std::string_view text, char separator);  ///< pieces are trimmed
+std::string joined(const std::vector<std::string>& pieces, std::string_view separator);
+
+/// A finite number written with a decimal point, the whole of `text` (spaces around it allowed); nothing
+/// otherwise.
+std::optional<double> parse_number(std::string_view text);
+
+/// How many single-letter changes, insertions, deletions or swaps of neighbours turn `a` into `b`
+/// (optimal string alignment distance).
+std::size_t edit_distance(std::string_view a, std::string_view b);
+
+/// The candidates nearest to `wanted` (case does not count), at most `count`, best first; empty if none is
+/// near.
+std::vector<std::string> nearest(std::string_view wanted, const std::vector<std::string>& candidates,
+                                 std::size_t count = 3);
+
+/// " Did you mean a, b or c?", or nothing where no candidate is near.
+std::string did_you_mean(std::string_view wanted, const std::vector<std::string>& candidates);
+
+}  // namespace jampot

@@ -1,0 +1,44 @@
+#pragma once
+// Boiling and dew curves of a binary: the numbers behind Txy, Pxy and xy diagrams.
+#include <array>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/equilibrium/azeotrope.hpp"
+#include "jampot/phase/mixture.hpp"
+
+namespace jampot {
+
+/// One vapour-liquid equilibrium of a binary; index 0 is the first substance.
+struct BinaryPoint {
+  double T_K = 0, P_Pa = 0;
+  std::array<double, 2> x{}, y{}, K{}, gamma{};
+  double residual = 0;  ///< relative, of the bubble-point equation
+
+  double relative_volatility() const { return K[0] / K[1]; }
+};
+
+/// A boiling curve with its dew curve, at constant pressure (Txy) or temperature (Pxy). Points go from pure
+/// second to pure first substance. Where the liquid splits the unstable liquids are left out: two points
+/// stand at the ends of the three-phase line, with the same T, P and y.
+struct BinaryCurve {
+  Sought sought = Sought::temperature;  ///< temperature: isobaric
+  std::vector<BinaryPoint> points;
+  std::vector<Azeotrope> azeotropes;
+  std::vector<ThreePhase> three_phases;
+  Notices notices;
+  long evaluations = 0;         ///< of the liquid model, for the curve
+  long search_evaluations = 0;  ///< of the liquid model, for azeotropes
+};
+
+struct CurveOptions {
+  std::size_t points = 101;  ///< at equal distances in x, ends included; at least 3
+};
+
+/// T-x-y at P_Pa. @throws RequestError unless binary; CalculationError naming the composition that failed.
+BinaryCurve txy(Mixture& mixture, double P_Pa, const CurveOptions& options = {});
+
+/// P-x-y at T_K.
+BinaryCurve pxy(Mixture& mixture, double T_K, const CurveOptions& options = {});
+
+}  // namespace jampot

@@ -1,0 +1,64 @@
+#pragma once
+// Azeotropes of a binary, located exactly, and how they move with the parameters of the liquid model.
+#include <optional>
+#include <span>
+#include <string_view>
+#include <vector>
+
+#include "jampot/equilibrium/incipient.hpp"
+#include "jampot/phase/mixture.hpp"
+
+namespace jampot {
+
+/// What the azeotrope is on its boiling curve.
+enum class Extremum { minimum_boiling, maximum_boiling };
+
+/// "minimum-boiling (pressure maximum)" or "maximum-boiling (pressure minimum)".
+std::string_view description(Extremum extremum);
+
+struct Azeotrope {
+  double T_K = 0, P_Pa = 0;
+  double x1 = 0;  ///< mole fraction of component 1 in the vapour (and, overall, in the liquid)
+  bool heterogeneous = false;
+  Extremum extremum = Extremum::minimum_boiling;
+  double residual = 0;  ///< |ln alpha_12| left (homogeneous), or residual of the three-phase equations
+};
+
+/// One state on a bubble curve, as a sample between which azeotropes are searched.
+struct VolatilitySample {
+  double x1, T_K, P_Pa;
+  double ln_alpha;  ///< ln of the relative volatility K_1/K_2
+};
+
+/// The homogeneous azeotropes on the bubble curve at the held pressure (temperature sought) or temperature
+/// (pressure sought): every sign change of ln alpha between samples, also a pair of them that hides between
+/// two samples (found at the extremum of the parabola through three), is bracketed and solved to the last
+/// digits.
+std::vector<Azeotrope> homogeneous_azeotropes(Mixture& mixture, Sought sought,
+                                              std::span<const VolatilitySample> samples);
+
+/// Derivatives of a homogeneous azeotrope with the terms of the liquid model, at constant P (temperature
+/// sought) or T.
+struct AzeotropeSensitivity {
+  std::vector<double> dx1;    ///< per term
+  std::vector<double> dheld;  ///< of T_K (temperature sought) or of ln P (pressure sought), per term
+};
+AzeotropeSensitivity azeotrope_sensitivity(Mixture& mixture, Sought sought, const Azeotrope& azeotrope);
+
+/// Three phases in a binary: two liquids and a vapour.
+struct ThreePhase {
+  double T_K = 0, P_Pa = 0;
+  double x_alpha = 0, x_beta = 0, y = 0;  ///< mole fractions of component 1
+  double residual = 0;
+  /// A vapour between the two liquids makes a heterogeneous azeotrope.
+  bool azeotropic() const { return y > x_alpha && y < x_beta; }
+};
+
+/// Three-phase equilibria of a binary at the held temperature (pressure sought).
+std::vector<ThreePhase> three_phases_at_T(Mixture& mixture, double T_K);
+
+/// Three-phase equilibria of a binary at P_Pa, searched from the temperature T_start_K (of an unstable
+/// boiling liquid).
+std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double T_start_K);
+
+}  // namespace jampot

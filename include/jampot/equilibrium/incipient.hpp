@@ -1,0 +1,67 @@
+#pragma once
+// The equations of a phase about to appear beside a known one. Bubble and dew points are both this.
+#include <Eigen/Dense>
+#include <span>
+#include <vector>
+
+#include "jampot/phase/phase.hpp"
+
+namespace jampot {
+
+/// A known phase of composition z and an incipient phase of composition w in equilibrium with it:
+///   ln K_i + ln phi_i(incipient, w) - ln phi_i(known, z) = 0,  w_i = z_i K_i,  sum_i w_i = 1.
+/// Written in ln K, so that components absent from z still have their limiting K.
+struct IncipientState {
+  explicit IncipientState(std::size_t n = 0) : ln_K(n), w(n) {}
+  double T_K = 0;
+  double P_Pa = 0;
+  std::vector<double> ln_K;
+  std::vector<double> w;
+  double residual =
+      0;  ///< largest absolute residual of the equations (they are logarithms: a relative error)
+};
+
+/// Which of T and P is sought.
+enum class Sought { temperature, pressure };
+
+/// Solves for an incipient phase. Holds scratch space and the last solution; allocates nothing while solving.
+class IncipientSolver {
+ public:
+  /// Residual at which a state counts as solved.
+  static constexpr double tolerance = 1e-12;
+
+  /// The phases are borrowed and must outlive the solver.
+  IncipientSolver(Phase& known, Phase& incipient);
+
+  /// Solves from the state given: T_K, P_Pa, and (where the incipient phase depends on composition) w are
+  /// starting values; the one of T and P that is not sought is held. Returns false if no solution was
+  /// reached.
+  bool solve(Sought sought, std::span<const double> z, IncipientState& state);
+
+  /// Solves for T or P with w held: sum_i z_i phi_i(known, z) / phi_i(incipient, w) = 1. Sets w to the result
+  /// normalised (one step of successive substitution). Returns false if no solution was reached.
+  bool solve_with_fixed_w(Sought sought, std::span<const double> z, IncipientState& state);
+
+  /// Derivatives of the solved state at constant P (temperature sought) or T (pressure sought), one column
+  /// for each input: z_1..z_n (as amounts), the held one of ln P and T, then the terms of the known phase's
+  /// activity model. Rows: ln K_1..ln K_n, then T (temperature sought) or ln P (pressure sought).
+  const Eigen::MatrixXd& sensitivity(Sought sought, std::span<const double> z, const IncipientState& state);
+
+ private:
+  void evaluate(std::span<const double> z, const IncipientState& state, Wanted wanted);
+  bool newton(Sought sought, std::span<const double> z, IncipientState& state);
+  bool bracketed(Sought sought, std::span<const double> z, IncipientState& state);
+  void fill_jacobian(Sought sought, std::span<const double> z, const IncipientState& state);
+  double log_sum(std::span<const double> z, IncipientState& state);
+
+  Phase& known_;
+  Phase& incipient_;
+  std::size_t n_;
+  PhaseValues known_values_, incipient_values_;
+  Eigen::MatrixXd jacobian_, right_side_, sensitivity_;
+  Eigen::VectorXd residual_, step_;
+  Eigen::PartialPivLU<Eigen::MatrixXd> lu_;
+  std::vector<double> term_derivatives_;
+};
+
+}  // namespace jampot

@@ -1,0 +1,57 @@
+#pragma once
+// The face of every excess-Gibbs-energy model.
+#include <cstddef>
+#include <memory>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "jampot/liquid/temperature_function.hpp"
+
+namespace jampot {
+
+/// One adjustable quantity of a model, e.g. tau_12 of the pair (i, j).
+struct ModelTerm {
+  std::size_t i, j;  ///< component numbers, i < j; "_12" in `name` reads i with j
+  std::string name;
+  TemperatureFunction function;
+};
+
+/// Activity coefficients of a liquid of `size()` components, on mole fractions, referred to the pure liquids.
+///
+/// A model stands at one temperature at a time (`set_temperature`); what depends on T alone is computed then
+/// and compositions afterwards cost a few multiply-adds. An object is cheap to copy (`clone`) and holds
+/// scratch space: use one per thread. Calls allocate nothing.
+class ActivityModel {
+ public:
+  virtual ~ActivityModel() = default;
+  virtual std::string_view name() const = 0;
+  virtual std::size_t size() const = 0;
+  virtual std::unique_ptr<ActivityModel> clone() const = 0;
+
+  virtual void set_temperature(double T_K) = 0;
+
+  /// ln gamma_i at composition `x`, and where the spans are not empty:
+  ///   dT[i]         d ln gamma_i / dT at constant x, in 1/K
+  ///   dn[i*n + k]   d ln gamma_i / d n_k at constant other amounts, for one mole in all: the symmetric
+  ///   matrix whose
+  ///                 rows obey sum_k x_k dn[i*n + k] = 0 (homogeneity) and sum_i x_i dn[i*n + k] = 0
+  ///                 (Gibbs-Duhem). Along a change dx that sums to zero, d ln gamma_i = sum_k dn[i*n + k]
+  ///                 dx_k.
+  /// @pre x_i >= 0 summing to 1 (amounts that sum to another total give the same values, and dn divided by
+  /// the total)
+  virtual void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT = {},
+                        std::span<double> dn = {}) = 0;
+
+  /// The adjustable terms; none for ideal and predictive models.
+  virtual std::span<const ModelTerm> terms() const { return {}; }
+
+  /// Sets one coefficient of one term. Takes effect with the next `set_temperature`.
+  virtual void set_coefficient(std::size_t term, Coefficient coefficient, double value);
+
+  /// out[i*terms + t] = d ln gamma_i / d term_t at the current temperature.
+  virtual void term_derivatives(std::span<const double> x, std::span<double> out);
+};
+
+}  // namespace jampot

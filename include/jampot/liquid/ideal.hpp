@@ -1,0 +1,21 @@
+#pragma once
+#include "jampot/liquid/activity_model.hpp"
+
+namespace jampot {
+
+/// The ideal solution: every activity coefficient is 1 (Raoult's law).
+class IdealSolution final : public ActivityModel {
+ public:
+  explicit IdealSolution(std::size_t size) : size_(size) {}
+  std::string_view name() const override { return "ideal"; }
+  std::size_t size() const override { return size_; }
+  std::unique_ptr<ActivityModel> clone() const override { return std::make_unique<IdealSolution>(*this); }
+  void set_temperature(double) override {}
+  void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
+                std::span<double> dn) override;
+
+ private:
+  std::size_t size_;
+};
+
+}  // namespace jampot

@@ -1,0 +1,44 @@
+#pragma once
+// Pair parameters as they travel: values, where they hold, where they come from.
+#include <array>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "jampot/liquid/temperature_function.hpp"
+
+namespace jampot {
+
+/// The parameters of one model for one pair. Terms are named after the model's own symbols; "_12" reads "of
+/// the first of `between` with the second".
+struct PairParameters {
+  std::string model;                   ///< "nrtl"
+  std::array<std::string, 2> between;  ///< substance names
+  std::map<std::string, TemperatureFunction> terms;
+  std::optional<std::array<double, 2>> range_K;  ///< temperatures of the data behind the values
+  std::string source;
+
+  /// The same parameters seen from the other side: "_12" and "_21" change places.
+  PairParameters swapped() const;
+
+  bool same_values(const PairParameters& other) const;
+};
+
+/// All pair parameters at hand, looked up by model and pair.
+class ParameterCollection {
+ public:
+  /// @throws RequestError if the pair is already there for this model with other values.
+  void add(PairParameters parameters);
+
+  /// The pair's parameters with `first` as substance 1, or nothing.
+  std::optional<PairParameters> find(const std::string& model, const std::string& first,
+                                     const std::string& second) const;
+
+  const std::vector<PairParameters>& all() const { return list_; }
+
+ private:
+  std::vector<PairParameters> list_;
+};
+
+}  // namespace jampot

@@ -1,0 +1,61 @@
+#pragma once
+// Substances, the models of their phases, and where every number comes from.
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/phase/phase.hpp"
+#include "jampot/substance/bank.hpp"
+
+namespace jampot {
+
+/// A mixture of substances with a liquid and a vapour model. Copies are independent; use one per thread.
+class Mixture {
+ public:
+  /// @param liquid_model a word of liquid_model_names()
+  /// @throws RequestError for fewer than two substances, the same one twice or an unknown model;
+  ///         CalculationError for a missing pair or a substance without a vapour pressure
+  Mixture(std::vector<Substance> substances, const std::string& liquid_model,
+          const ParameterCollection& parameters);
+
+  /// With an activity model of the caller's own making (a fit, a model of one's own).
+  Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityModel> model,
+          std::vector<PairParameters> parameters);
+
+  Mixture(const Mixture& other);
+  Mixture& operator=(const Mixture& other);
+  Mixture(Mixture&&) noexcept = default;
+  Mixture& operator=(Mixture&&) noexcept = default;
+
+  std::size_t size() const { return substances_.size(); }
+  const std::vector<Substance>& substances() const { return substances_; }
+  Phase& liquid() { return *liquid_; }
+  Phase& vapour() { return *vapour_; }
+  ActivityModel& activity() { return *liquid_->activity(); }
+  std::string liquid_model() const { return std::string(liquid_->activity()->name()); }
+  std::string vapour_model() const { return "ideal"; }
+
+  /// The pair parameters in use, in the order of the substances.
+  const std::vector<PairParameters>& parameters() const { return parameters_; }
+
+  /// Model evaluations so far (of the liquid, which is what costs).
+  long evaluations() const { return liquid_->evaluations(); }
+
+  /// What has to be said about using this mixture between two temperatures: vapour pressures and pair
+  /// parameters outside their range, acids in an ideal vapour.
+  Notices range_notices(double Tmin_K, double Tmax_K) const;
+
+ private:
+  std::vector<Substance> substances_;
+  std::vector<PairParameters> parameters_;
+  std::unique_ptr<Phase> liquid_;
+  std::unique_ptr<Phase> vapour_;
+};
+
+/// The substances of these names from the bank. @throws RequestError suggesting the nearest names.
+std::vector<Substance> substances_named(const std::vector<std::string>& names,
+                                        const Bank& bank = Bank::built_in());
+
+}  // namespace jampot

@@ -1,0 +1,95 @@
+#pragma once
+// The one question that every phase answers: given T, P and composition, what is ln phi_i?
+#include <cstddef>
+#include <memory>
+#include <span>
+#include <vector>
+
+#include "jampot/liquid/activity_model.hpp"
+#include "jampot/substance/substance.hpp"
+
+namespace jampot {
+
+/// Which derivatives a caller needs beside the values.
+struct Wanted {
+  bool T = false, ln_P = false, composition = false;
+};
+
+/// ln phi_i and its derivatives. Those not wanted are left as they were.
+struct PhaseValues {
+  explicit PhaseValues(std::size_t n = 0) : ln_phi(n), dT(n), dln_P(n), dn(n * n) {}
+  std::vector<double> ln_phi;  ///< natural logarithm of the fugacity coefficient
+  std::vector<double> dT;      ///< d ln phi_i / dT, 1/K
+  std::vector<double> dln_P;   ///< d ln phi_i / d ln P
+  std::vector<double> dn;      ///< [i*n + k] d ln phi_i / d n_k for one mole in all
+};
+
+/// A phase of `size()` components. Holds scratch space: one object per thread.
+class Phase {
+ public:
+  virtual ~Phase() = default;
+  virtual std::size_t size() const = 0;
+  virtual std::unique_ptr<Phase> clone() const = 0;
+
+  /// Whether ln phi_i changes with composition; where it does not, equilibria are one equation in T or P.
+  virtual bool depends_on_composition() const = 0;
+
+  /// ln phi_i at T_K > 0, P_Pa > 0 and mole fractions w, with the derivatives that are wanted.
+  void evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted, PhaseValues& out) {
+    ++evaluations_;
+    do_evaluate(T_K, P_Pa, w, wanted, out);
+  }
+
+  /// The activity model behind a phase that has one (for fits and splits), else nullptr.
+  virtual ActivityModel* activity() { return nullptr; }
+
+  /// How often this phase was evaluated: what a solver costs, independent of the machine.
+  long evaluations() const { return evaluations_; }
+
+ protected:
+  virtual void do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
+                           PhaseValues& out) = 0;
+
+ private:
+  long evaluations_ = 0;
+};
+
+/// A vapour that is an ideal gas: ln phi_i = 0.
+class IdealGas final : public Phase {
+ public:
+  explicit IdealGas(std::size_t size) : size_(size) {}
+  std::size_t size() const override { return size_; }
+  std::unique_ptr<Phase> clone() const override { return std::make_unique<IdealGas>(*this); }
+  bool depends_on_composition() const override { return false; }
+
+ private:
+  void do_evaluate(double, double, std::span<const double>, Wanted wanted, PhaseValues& out) override;
+  std::size_t size_;
+};
+
+/// A liquid described by an activity model at low pressure: ln phi_i = ln gamma_i + ln(Psat_i / P). The
+/// saturated vapour is taken as ideal and the Poynting factor as 1.
+class ActivityLiquid final : public Phase {
+ public:
+  /// @throws CalculationError naming a substance without a vapour pressure.
+  ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model);
+  ActivityLiquid(const ActivityLiquid& other);
+  ActivityLiquid& operator=(const ActivityLiquid&) = delete;
+
+  std::size_t size() const override { return vapour_pressures_.size(); }
+  std::unique_ptr<Phase> clone() const override { return std::make_unique<ActivityLiquid>(*this); }
+  bool depends_on_composition() const override { return true; }
+  ActivityModel* activity() override { return model_.get(); }
+
+ private:
+  void do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
+                   PhaseValues& out) override;
+  void set_temperature(double T_K);
+
+  std::vector<VapourPressure> vapour_pressures_;
+  std::unique_ptr<ActivityModel> model_;
+  double T_K_ = 0;
+  std::vector<double> ln_Psat_;  ///< at T_K_
+};
+
+}  // namespace jampot

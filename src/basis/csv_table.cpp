@@ -1,0 +1,54 @@
+#include "jampot/basis/csv_table.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "jampot/basis/text.hpp"
+
+namespace jampot {
+
+CsvTable::CsvTable(std::string_view text, std::string file)
+    : file_(std::move(file)), text_(parse_csv(text, file_)) {
+  if (text_.rows.empty()) {
+    throw RequestError({file_, 0, {}},
+                       "the file holds no table; expected a header line and at least one row");
+  }
+  for (const CsvRow& row : text_.rows) {
+    if (row.fields.size() != header().size()) {
+      throw RequestError({file_, row.line, {}},
+                         fmt::format("{} fields, but the header has {} columns ({})", row.fields.size(),
+                                     header().size(), joined(header(), ", ")));
+    }
+  }
+}
+
+std::size_t CsvTable::column(std::string_view name) const {
+  const auto found = std::find(header().begin(), header().end(), name);
+  if (found == header().end()) {
+    throw RequestError(header_place(),
+                       fmt::format("no column '{}'; the columns are {}", name, joined(header(), ", ")));
+  }
+  return static_cast<std::size_t>(found - header().begin());
+}
+
+double CsvTable::number(std::size_t row, std::size_t column) const {
+  const std::string& cell = text(row, column);
+  const auto value = parse_number(cell);
+  if (!value) {
+    throw RequestError(place(row, column), cell.empty() ? "the cell is empty; expected a number"
+                                                        : fmt::format("expected a number, found '{}'", cell));
+  }
+  return *value;
+}
+
+std::optional<double> CsvTable::number_if_any(std::size_t row, std::size_t column) const {
+  if (text(row, column).empty()) return std::nullopt;
+  return number(row, column);
+}
+
+Place CsvTable::place(std::size_t row, std::size_t column) const {
+  return {file_, text_.rows[row + 1].line, header()[column]};
+}
+
+}  // namespace jampot

@@ -1,0 +1,291 @@
+#include "jampot/basis/quantity.hpp"
+
+#include <fmt/format.h>
+#include <udunits2.h>
+
+#include <array>
+#include <cmath>
+#include <map>
+#include <memory>
+#include <mutex>
+#include <optional>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+
+namespace jampot {
+namespace {
+
+struct DimensionFacts {
+  std::string_view name;
+  const char* si_unit;
+  std::string_view examples;
+};
+
+const DimensionFacts& facts(Dimension dimension) {
+  static const std::array<DimensionFacts, 4> table{{
+      {"temperature", "K", "degC, K, degF"},
+      {"pressure", "Pa", "kPa, bar, atm, mmHg, psi, barg"},
+      {"fraction", "1", "none, or %"},
+      {"number", "1", "none"},
+  }};
+  return table[static_cast<std::size_t>(dimension)];
+}
+
+// What UDUNITS-2 does not know, or knows as something else than a process engineer means.
+struct Alias {
+  std::string udunits;
+  double gauge_offset_Pa = 0;
+};
+
+std::optional<Alias> alias_of(std::string_view unit) {
+  static const std::map<std::string, Alias, std::less<>> aliases{
+      {"barg", {"bar", standard_atmosphere}},
+      {"bar(g)", {"bar", standard_atmosphere}},
+      {"psig", {"psi", standard_atmosphere}},
+      {"kPag", {"kPa", standard_atmosphere}},
+      {"psia", {"psi"}},
+      {"bara", {"bar"}},
+      {"bar(a)", {"bar"}},
+      {"mol%", {"0.01"}},
+      {"wt%", {"0.01"}},
+      {"mass%", {"0.01"}},
+      {"mol/mol", {"1"}},
+      {"torr", {"mmHg"}},
+      {"Torr", {"mmHg"}},
+      {"-", {"1"}},
+      {"", {"1"}},
+  };
+  const auto found = aliases.find(unit);
+  if (found == aliases.end()) return std::nullopt;
+  return found->second;
+}
+
+struct FreeUnit {
+  void operator()(ut_unit* unit) const { ut_free(unit); }
+};
+struct FreeConverter {
+  void operator()(cv_converter* converter) const { cv_free(converter); }
+};
+using Unit = std::unique_ptr<ut_unit, FreeUnit>;
+
+// The unit database is read once, when the first unit is needed; UDUNITS-2 itself is not thread-safe.
+std::mutex& units_mutex() {
+  static std::mutex mutex;
+  return mutex;
+}
+
+ut_system* unit_system() {
+  static ut_system* const system = [] {
+    ut_set_error_message_handler(ut_ignore);
+    ut_system* read = ut_read_xml(nullptr);
+    if (read == nullptr) throw CalculationError("the unit database of UDUNITS-2 could not be read");
+    return read;
+  }();
+  return system;
+}
+
+std::string suggestion(std::string_view unit, Dimension dimension) {
+  if (dimension == Dimension::temperature && (unit == "C" || unit == "c")) return " Did you mean degC?";
+  if (dimension == Dimension::temperature && (unit == "F" || unit == "f")) return " Did you mean degF?";
+  return did_you_mean(unit, split(facts(dimension).examples, ','));
+}
+
+struct Line {  // SI value = slope * value + offset; every unit conversion here is of that form
+  double slope, offset;
+};
+
+Line conversion(std::string_view unit, Dimension dimension) {
+  static std::map<std::pair<std::string, Dimension>, Line> known;
+  const std::lock_guard lock(units_mutex());
+  unit = trimmed(unit);
+  const auto key = std::pair(std::string(unit), dimension);
+  if (const auto found = known.find(key); found != known.end()) return found->second;
+
+  const Alias alias = alias_of(unit).value_or(Alias{std::string(unit)});
+  const DimensionFacts& wanted = facts(dimension);
+  const Unit from(ut_parse(unit_system(), alias.udunits.c_str(), UT_UTF8));
+  if (!from) {
+    throw RequestError(fmt::format("'{}' is not a unit; a {} takes {}.{}", unit, wanted.name, wanted.examples,
+                                   suggestion(unit, dimension)));
+  }
+  const Unit to(ut_parse(unit_system(), wanted.si_unit, UT_UTF8));
+  const std::unique_ptr<cv_converter, FreeConverter> converter(ut_get_converter(from.get(), to.get()));
+  if (!converter) {
+    throw RequestError(fmt::format("'{}' is not a unit of {}; it takes {}.{}", unit, wanted.name,
+                                   wanted.examples, suggestion(unit, dimension)));
+  }
+  const double at_zero = cv_convert_double(converter.get(), 0.0);
+  const Line line{cv_convert_double(converter.get(), 1.0) - at_zero, at_zero + alias.gauge_offset_Pa};
+  known.emplace(key, line);
+  return line;
+}
+
+struct NumberAndUnit {
+  double number;
+  std::string unit;
+};
+
+// "20 degC", "20", "1e5 Pa", "5%": the number is the longest beginning that reads as one.
+std::optional<NumberAndUnit> split_number(std::string_view text) {
+  text = trimmed(text);
+  for (std::size_t size = text.size(); size > 0; --size) {
+    if (const auto number = parse_number(text.substr(0, size)); number && text[size - 1] != ' ') {
+      return NumberAndUnit{*number, std::string(trimmed(text.substr(size)))};
+    }
+  }
+  return std::nullopt;
+}
+
+[[noreturn]] void refuse(std::string_view text, Dimension dimension) {
+  const DimensionFacts& wanted = facts(dimension);
+  throw RequestError(
+      fmt::format("'{}' is not a {}: expected a number and a unit ({})", text, wanted.name, wanted.examples));
+}
+
+NumberAndUnit require_number(std::string_view text, Dimension dimension) {
+  auto parsed = split_number(text);
+  if (!parsed) refuse(text, dimension);
+  return *parsed;
+}
+
+void require_unit(const std::string& unit, std::string_view text, Dimension dimension) {
+  const bool pure = dimension == Dimension::fraction || dimension == Dimension::number;
+  if (unit.empty() && !pure) refuse(text, dimension);
+}
+
+void require_physical(double value_si, std::string_view text, Dimension dimension) {
+  if (dimension == Dimension::temperature && value_si <= 0) {
+    throw RequestError(fmt::format("'{}' is at or below absolute zero", text));
+  }
+  if (dimension == Dimension::pressure && value_si <= 0) {
+    throw RequestError(fmt::format("'{}' is not a positive absolute pressure", text));
+  }
+}
+
+double checked_to_si(const NumberAndUnit& parsed, std::string_view text, Dimension dimension) {
+  require_unit(parsed.unit, text, dimension);
+  const double value = to_si(parsed.number, parsed.unit, dimension);
+  require_physical(value, text, dimension);
+  return value;
+}
+
+std::vector<double> parse_range(std::string_view text, std::size_t to, Dimension dimension) {
+  const std::string_view rest = text.substr(to + 4);
+  const std::size_t by = rest.find(" by "), in = rest.find(" in ");
+  if (by == std::string_view::npos && in == std::string_view::npos) {
+    throw RequestError(
+        fmt::format("'{}': a range needs a step or a number of values, "
+                    "\"20 to 80 by 5 degC\" or \"20 to 80 in 13 degC\"",
+                    text));
+  }
+  const std::size_t word = std::min(by, in);
+  NumberAndUnit first = require_number(text.substr(0, to), dimension);
+  NumberAndUnit last = require_number(rest.substr(0, word), dimension);
+  NumberAndUnit third = require_number(rest.substr(word + 4), dimension);
+  if (last.unit.empty()) last.unit = third.unit;
+  if (first.unit.empty()) first.unit = last.unit;
+  if (third.unit.empty()) third.unit = last.unit;
+  const double begin = checked_to_si(first, text, dimension), end = checked_to_si(last, text, dimension);
+
+  constexpr double most = 100000;
+  double intervals = 0, step = 0;
+  if (by < in) {
+    step = std::abs(difference_to_si(third.number, third.unit, dimension));
+    if (!(step > 0)) throw RequestError(fmt::format("'{}': the step must not be zero", text));
+    intervals = std::floor(std::abs(end - begin) / step * (1 + 1e-12) + 1e-9);
+    if (end < begin) step = -step;
+  } else {
+    if (third.number != std::floor(third.number) || third.number < 2) {
+      throw RequestError(
+          fmt::format("'{}': the number of values must be a whole number of at least 2", text));
+    }
+    intervals = third.number - 1;
+    step = (end - begin) / intervals;
+  }
+  if (intervals + 1 > most) throw RequestError(fmt::format("'{}' has more than {} values", text, most));
+  std::vector<double> values;
+  for (std::size_t k = 0; k <= static_cast<std::size_t>(intervals); ++k) {
+    values.push_back(begin + static_cast<double>(k) * step);
+  }
+  return values;
+}
+
+}  // namespace
+
+std::string_view name_of(Dimension dimension) {
+  return facts(dimension).name;
+}
+
+double to_si(double value, std::string_view unit, Dimension dimension) {
+  const Line line = conversion(unit, dimension);
+  return line.slope * value + line.offset;
+}
+
+double from_si(double value, std::string_view unit, Dimension dimension) {
+  const Line line = conversion(unit, dimension);
+  return (value - line.offset) / line.slope;
+}
+
+double difference_to_si(double value, std::string_view unit, Dimension dimension) {
+  return conversion(unit, dimension).slope * value;
+}
+
+double difference_from_si(double value, std::string_view unit, Dimension dimension) {
+  return value / conversion(unit, dimension).slope;
+}
+
+double parse_quantity(std::string_view text, Dimension dimension) {
+  return checked_to_si(require_number(text, dimension), text, dimension);
+}
+
+double parse_difference(std::string_view text, Dimension dimension) {
+  const NumberAndUnit parsed = require_number(text, dimension);
+  require_unit(parsed.unit, text, dimension);
+  return difference_to_si(parsed.number, parsed.unit, dimension);
+}
+
+std::vector<double> parse_quantities(std::string_view text, Dimension dimension) {
+  if (const std::size_t to = text.find(" to "); to != std::string_view::npos) {
+    return parse_range(text, to, dimension);
+  }
+  const std::vector<std::string> pieces = split(text, ',');
+  std::vector<double> values(pieces.size());
+  std::string unit;
+  for (std::size_t k = pieces.size(); k-- > 0;) {  // from the right: a unit holds for the numbers before it
+    NumberAndUnit parsed = require_number(pieces[k], dimension);
+    if (!parsed.unit.empty()) unit = parsed.unit;
+    parsed.unit = unit;
+    values[k] = checked_to_si(parsed, text, dimension);
+  }
+  return values;
+}
+
+const std::string& DisplayUnits::of(Dimension dimension) const {
+  static const std::string none;
+  if (dimension == Dimension::temperature) return temperature;
+  if (dimension == Dimension::pressure) return pressure;
+  return none;
+}
+
+DisplayUnits parse_display_units(std::string_view text) {
+  DisplayUnits units;
+  for (const std::string& unit : split(text, ',')) {
+    bool taken = false;
+    for (const auto& [dimension, target] : {std::pair{Dimension::temperature, &units.temperature},
+                                            std::pair{Dimension::pressure, &units.pressure}}) {
+      try {
+        conversion(unit, dimension);
+        *target = unit;
+        taken = true;
+      } catch (const RequestError&) {
+        continue;  // not a unit of this dimension; perhaps of the next
+      }
+    }
+    if (!taken) throw RequestError(fmt::format("'{}' is not a unit of temperature or pressure", unit));
+  }
+  return units;
+}
+
+}  // namespace jampot

@@ -1,0 +1,108 @@
+#include "jampot/basis/text.hpp"
+
+#include <algorithm>
+#include <cctype>
+#include <charconv>
+#include <cmath>
+#include <numeric>
+
+namespace jampot {
+
+std::string_view trimmed(std::string_view text) {
+  const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\n'; };
+  while (!text.empty() && blank(text.front())) text.remove_prefix(1);
+  while (!text.empty() && blank(text.back())) text.remove_suffix(1);
+  return text;
+}
+
+std::string lower_case(std::string_view text) {
+  std::string lower(text);
+  std::transform(lower.begin(), lower.end(), lower.begin(),
+                 [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+  return lower;
+}
+
+std::vector<std::string> split(std::string_view text, char separator) {
+  std::vector<std::string> pieces;
+  while (true) {
+    const auto end = text.find(separator);
+    pieces.emplace_back(trimmed(text.substr(0, end)));
+    if (end == std::string_view::npos) return pieces;
+    text.remove_prefix(end + 1);
+  }
+}
+
+std::string joined(const std::vector<std::string>& pieces, std::string_view separator) {
+  std::string text;
+  for (const std::string& piece : pieces) {
+    if (!text.empty()) text += separator;
+    text += piece;
+  }
+  return text;
+}
+
+std::optional<double> parse_number(std::string_view text) {
+  text = trimmed(text);
+  if (text.starts_with('+')) text.remove_prefix(1);
+  double value = 0;
+  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
+  if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(value)) return std::nullopt;
+  return value;
+}
+
+std::size_t edit_distance(std::string_view a, std::string_view b) {
+  std::vector<std::size_t> before, previous(b.size() + 1), current(b.size() + 1);
+  std::iota(previous.begin(), previous.end(), std::size_t{0});
+  for (std::size_t i = 1; i <= a.size(); ++i) {
+    current[0] = i;
+    for (std::size_t j = 1; j <= b.size(); ++j) {
+      const std::size_t substitution = previous[j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1);
+      current[j] = std::min({previous[j] + 1, current[j - 1] + 1, substitution});
+      if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1]) {
+        current[j] = std::min(current[j], before[j - 2] + 1);
+      }
+    }
+    before = previous;
+    previous = current;
+  }
+  return previous[b.size()];
+}
+
+std::vector<std::string> nearest(std::string_view wanted, const std::vector<std::string>& candidates,
+                                 std::size_t count) {
+  struct Scored {
+    std::size_t distance;
+    const std::string* candidate;
+  };
+  const std::string wanted_lower = lower_case(trimmed(wanted));
+  std::vector<Scored> scored;
+  for (const std::string& candidate : candidates) {
+    const std::string lower = lower_case(candidate);
+    std::size_t distance = edit_distance(wanted_lower, lower);
+    // Someone who types the beginning of a name means that name, however long its rest is.
+    if (wanted_lower.size() >= 3 && lower.find(wanted_lower) != std::string::npos) distance = 1;
+    if (distance <= std::max<std::size_t>(2, wanted_lower.size() / 3))
+      scored.push_back({distance, &candidate});
+  }
+  std::stable_sort(scored.begin(), scored.end(),
+                   [](const Scored& a, const Scored& b) { return a.distance < b.distance; });
+  std::vector<std::string> best;
+  for (const Scored& entry : scored) {
+    if (best.size() == count) break;
+    best.push_back(*entry.candidate);
+  }
+  return best;
+}
+
+std::string did_you_mean(std::string_view wanted, const std::vector<std::string>& candidates) {
+  const std::vector<std::string> near = nearest(wanted, candidates);
+  if (near.empty()) return {};
+  std::string text = " Did you mean ";
+  for (std::size_t k = 0; k < near.size(); ++k) {
+    if (k > 0) text += k + 1 == near.size() ? " or " : ", ";
+    text += near[k];
+  }
+  return text + "?";
+}
+
+}  // namespace jampot

@@ -1,0 +1,168 @@
+#include "jampot/diagram/binary_vle.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/binary_split.hpp"
+
+namespace jampot {
+namespace {
+
+// What is extrapolated from point to point; ln P because a pressure changes by factors.
+double unknown(Sought sought, const BinaryPoint& point) {
+  return sought == Sought::temperature ? point.T_K : std::log(point.P_Pa);
+}
+
+// The polynomial through the last (up to four) equally spaced points, one step further.
+double extrapolated(Sought sought, const std::vector<BinaryPoint>& points) {
+  const std::size_t n = points.size();
+  const auto u = [&](std::size_t back) { return unknown(sought, points[n - back]); };
+  if (n >= 4) return 4 * u(1) - 6 * u(2) + 4 * u(3) - u(4);
+  if (n == 3) return 3 * u(1) - 3 * u(2) + u(3);
+  if (n == 2) return 2 * u(1) - u(2);
+  return u(1);
+}
+
+class Sweep {
+ public:
+  Sweep(Mixture& mixture, Sought sought, double held)
+      : mixture_(mixture), sought_(sought), solver_(mixture.liquid(), mixture.vapour()), state_(2) {
+    const VapourPressure& second = *mixture.substances()[1].vapour_pressure;
+    state_.T_K = sought == Sought::temperature ? std::min(second.T_K(held), 2000.0) : held;
+    state_.P_Pa = sought == Sought::temperature ? held : second.P_Pa(held);
+  }
+
+  void add(double x1, BinaryCurve& curve) {
+    if (!curve.points.empty()) {
+      const double guess = extrapolated(sought_, curve.points);
+      (sought_ == Sought::temperature ? state_.T_K : state_.P_Pa) =
+          sought_ == Sought::temperature ? guess : std::exp(guess);
+    }
+    curve.points.push_back(at(x1));
+  }
+
+  BinaryPoint at(double x1) {
+    const std::array<double, 2> x{x1, 1 - x1};
+    if (!solver_.solve(sought_, x, state_)) {
+      throw CalculationError(
+          fmt::format("no bubble point was found at x({}) = {:.4f}; the pressure or temperature asked "
+                      "for may lie beyond what the vapour pressures can describe",
+                      mixture_.substances()[0].name, x1));
+    }
+    BinaryPoint point;
+    point.T_K = state_.T_K;
+    point.P_Pa = state_.P_Pa;
+    point.residual = state_.residual;
+    for (std::size_t i = 0; i < 2; ++i) {
+      point.x[i] = x[i];
+      point.y[i] = state_.w[i];
+      point.K[i] = std::exp(state_.ln_K[i]);
+      point.gamma[i] =
+          point.K[i] * point.P_Pa / std::exp(mixture_.substances()[i].vapour_pressure->ln_P(point.T_K));
+    }
+    return point;
+  }
+
+ private:
+  Mixture& mixture_;
+  Sought sought_;
+  IncipientSolver solver_;
+  IncipientState state_;
+};
+
+// Replaces the liquids inside the gap of a three-phase line by the two ends of the line.
+void cut_gap(BinaryCurve& curve, const ThreePhase& line, Sweep& sweep) {
+  std::erase_if(curve.points, [&](const BinaryPoint& point) {
+    return point.x[0] > line.x_alpha && point.x[0] < line.x_beta;
+  });
+  for (const double x1 : {line.x_alpha, line.x_beta}) {
+    const auto after = std::find_if(curve.points.begin(), curve.points.end(),
+                                    [&](const BinaryPoint& point) { return point.x[0] > x1; });
+    curve.points.insert(after, sweep.at(x1));
+  }
+}
+
+// Three-phase lines, wherever a boiling liquid of the curve comes near to being unstable.
+void add_three_phases(Mixture& mixture, BinaryCurve& curve, double held, Sweep& sweep) {
+  constexpr double suspicious = 0.1;  // the stability function of an ideal liquid is 1
+  const BinaryPoint* least = nullptr;
+  double lowest = suspicious;
+  for (const BinaryPoint& point : curve.points) {
+    mixture.activity().set_temperature(point.T_K);
+    const double stability = stability_function(mixture.activity(), point.x[0]);
+    if (stability < lowest) {
+      lowest = stability;
+      least = &point;
+    }
+  }
+  if (least == nullptr) return;
+  curve.three_phases = curve.sought == Sought::temperature ? three_phases_at_P(mixture, held, least->T_K)
+                                                           : three_phases_at_T(mixture, held);
+  for (const ThreePhase& line : curve.three_phases) {
+    cut_gap(curve, line, sweep);
+    if (line.azeotropic()) {
+      curve.azeotropes.push_back(
+          {line.T_K, line.P_Pa, line.y, true, Extremum::minimum_boiling, line.residual});
+    }
+  }
+  std::erase_if(
+      curve.azeotropes, [&](const Azeotrope& azeotrope) {  // azeotropes of liquids that do not exist
+        return !azeotrope.heterogeneous &&
+               std::any_of(curve.three_phases.begin(), curve.three_phases.end(), [&](const ThreePhase& line) {
+                 return azeotrope.x1 > line.x_alpha && azeotrope.x1 < line.x_beta;
+               });
+      });
+  if (curve.three_phases.empty() && lowest < 0) {
+    curve.notices.add(
+        "unstable-liquid",
+        fmt::format("the {} model makes the boiling liquid unstable near x({}) = {:.3f}, but no "
+                    "three-phase line was found; the curve there is not an equilibrium",
+                    mixture.liquid_model(), mixture.substances()[0].name, least->x[0]));
+  }
+}
+
+BinaryCurve curve_of(Mixture& mixture, Sought sought, double held, const CurveOptions& options) {
+  if (mixture.size() != 2) {
+    throw RequestError(fmt::format("this diagram is for two substances; {} were given", mixture.size()));
+  }
+  if (options.points < 3) throw RequestError("a curve needs at least 3 points");
+  BinaryCurve curve;
+  curve.sought = sought;
+  curve.points.reserve(options.points + 2);
+  const long before = mixture.evaluations();
+  Sweep sweep(mixture, sought, held);
+  for (std::size_t k = 0; k < options.points; ++k) {
+    sweep.add(static_cast<double>(k) / static_cast<double>(options.points - 1), curve);
+  }
+  curve.evaluations = mixture.evaluations() - before;
+
+  std::vector<VolatilitySample> samples;
+  samples.reserve(curve.points.size());
+  for (const BinaryPoint& point : curve.points) {
+    samples.push_back({point.x[0], point.T_K, point.P_Pa, std::log(point.relative_volatility())});
+  }
+  curve.azeotropes = homogeneous_azeotropes(mixture, sought, samples);
+  curve.search_evaluations = mixture.evaluations() - before - curve.evaluations;
+  add_three_phases(mixture, curve, held, sweep);
+  const auto [coldest, hottest] =
+      std::minmax_element(curve.points.begin(), curve.points.end(),
+                          [](const BinaryPoint& a, const BinaryPoint& b) { return a.T_K < b.T_K; });
+  curve.notices.add(mixture.range_notices(coldest->T_K, hottest->T_K));
+  return curve;
+}
+
+}  // namespace
+
+BinaryCurve txy(Mixture& mixture, double P_Pa, const CurveOptions& options) {
+  return curve_of(mixture, Sought::temperature, P_Pa, options);
+}
+
+BinaryCurve pxy(Mixture& mixture, double T_K, const CurveOptions& options) {
+  return curve_of(mixture, Sought::pressure, T_K, options);
+}
+
+}  // namespace jampot

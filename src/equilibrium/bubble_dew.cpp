@@ -1,0 +1,189 @@
+#include "jampot/equilibrium/bubble_dew.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+#include <optional>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/incipient.hpp"
+#include "jampot/equilibrium/stability.hpp"
+
+namespace jampot {
+namespace {
+
+std::vector<double> normalised(std::span<const double> fractions) {
+  std::vector<double> result(fractions.begin(), fractions.end());
+  const double sum = std::accumulate(result.begin(), result.end(), 0.0);
+  for (double& value : result) value /= sum;
+  return result;
+}
+
+// Starting temperature: the boiling points of the components at P, weighted in 1/T.
+double starting_T(const Mixture& mixture, double P_Pa, std::span<const double> z) {
+  double inverse = 0;
+  for (std::size_t i = 0; i < z.size(); ++i) {
+    if (z[i] > 0) inverse += z[i] / std::min(1e4, mixture.substances()[i].vapour_pressure->T_K(P_Pa));
+  }
+  return 1 / inverse;
+}
+
+// Starting pressure: Raoult's law, for the liquid (sum of x Psat) or the vapour (harmonic mean).
+double starting_P(const Mixture& mixture, double T_K, std::span<const double> z, bool vapour_known) {
+  double sum = 0;
+  for (std::size_t i = 0; i < z.size(); ++i) {
+    const double Psat = mixture.substances()[i].vapour_pressure->P_Pa(T_K);
+    sum += vapour_known ? z[i] / Psat : z[i] * Psat;
+  }
+  return vapour_known ? 1 / sum : sum;
+}
+
+VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const double> known,
+                  bool vapour_known) {
+  const std::size_t n = mixture.size();
+  VlePoint point{state.T_K,
+                 state.P_Pa,
+                 {known.begin(), known.end()},
+                 state.w,
+                 std::vector<double>(n),
+                 std::vector<double>(n),
+                 state.residual,
+                 {}};
+  for (std::size_t i = 0; i < n; ++i) point.K[i] = std::exp(vapour_known ? -state.ln_K[i] : state.ln_K[i]);
+  if (vapour_known) std::swap(point.x, point.y);
+  mixture.activity().set_temperature(state.T_K);
+  mixture.activity().evaluate(point.x, point.gamma);
+  for (double& gamma : point.gamma) gamma = std::exp(gamma);
+  point.notices = mixture.range_notices(state.T_K, state.T_K);
+  if (!vapour_known && liquid_splits(mixture.liquid(), state.T_K, point.x)) {
+    point.notices.add(
+        "liquid-splits",
+        fmt::format("at {:.2f} degC the {} model says that a liquid of this composition parts into two; "
+                    "the bubble point is that of the single, unstable liquid",
+                    state.T_K - celsius_zero, mixture.liquid_model()));
+  }
+  return point;
+}
+
+[[noreturn]] void give_up(const char* what, const char* held, double value, const char* unit) {
+  throw CalculationError(
+      fmt::format("no {} was found at {} {:.6g} {}: Newton's method and a bracketing search from "
+                  "20 to 5000 K both failed. Is the {} one at which this mixture boils?",
+                  what, held, value, unit, held));
+}
+
+VlePoint bubble(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
+  check_composition(mixture, composition);
+  const std::vector<double> x = normalised(composition);
+  IncipientSolver solver(mixture.liquid(), mixture.vapour());
+  IncipientState state(mixture.size());
+  state.P_Pa = sought == Sought::temperature ? held : starting_P(mixture, held, x, false);
+  state.T_K = sought == Sought::temperature ? starting_T(mixture, held, x) : held;
+  state.w = x;
+  if (!solver.solve(sought, x, state)) {
+    if (sought == Sought::temperature) give_up("bubble temperature", "pressure", held, "Pa");
+    give_up("bubble pressure", "temperature", held, "K");
+  }
+  return to_point(mixture, state, x, false);
+}
+
+// Liquids to start a dew point from: the ideal one, and one rich in each component, because a liquid that
+// splits has several solutions and each must be given its chance.
+std::vector<std::vector<double>> liquid_starts(const Mixture& mixture, double T_K,
+                                               std::span<const double> y) {
+  const std::size_t n = y.size();
+  std::vector<std::vector<double>> starts(1, std::vector<double>(n));
+  for (std::size_t i = 0; i < n; ++i) {
+    starts[0][i] = y[i] / mixture.substances()[i].vapour_pressure->P_Pa(T_K);
+  }
+  starts[0] = normalised(starts[0]);
+  for (std::size_t rich = 0; rich < n; ++rich) {
+    if (y[rich] == 0) continue;
+    std::vector<double> start = starts[0];
+    for (double& value : start) value *= 0.05;
+    start[rich] += 0.95;
+    starts.push_back(std::move(start));
+  }
+  return starts;
+}
+
+VlePoint dew(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
+  check_composition(mixture, composition);
+  const std::vector<double> y = normalised(composition);
+  const bool T_sought = sought == Sought::temperature;
+  IncipientSolver solver(mixture.vapour(), mixture.liquid());
+  const double P0 = T_sought ? held : starting_P(mixture, held, y, true);
+  const double T0 = T_sought ? starting_T(mixture, held, y) : held;
+
+  std::optional<IncipientState> first;
+  const auto try_from = [&](const std::vector<double>& start) {
+    IncipientState state(mixture.size());
+    state.T_K = T0;
+    state.P_Pa = P0;
+    state.w = start;
+    if (!solver.solve(sought, y, state)) return;
+    // The dew point is where the first liquid forms: the hottest on cooling, the lowest pressure on
+    // compression.
+    if (!first || (T_sought ? state.T_K > first->T_K : state.P_Pa < first->P_Pa)) first = state;
+  };
+  for (const std::vector<double>& start : liquid_starts(mixture, T0, y)) try_from(start);
+
+  std::vector<double> ln_f(mixture.size());
+  constexpr int most_corrections = 5;
+  for (int correction = 0; first; ++correction) {
+    PhaseValues values(mixture.size());
+    mixture.vapour().evaluate(first->T_K, first->P_Pa, y, {}, values);
+    for (std::size_t i = 0; i < y.size(); ++i) ln_f[i] = std::log(y[i]) + values.ln_phi[i];
+    const auto earlier = find_more_stable(mixture.liquid(), first->T_K, first->P_Pa, ln_f);
+    if (!earlier) break;
+    if (correction == most_corrections) {
+      throw CalculationError(
+          "the dew point found is not the first one: another liquid would form before it, and its "
+          "own dew point was not reached");
+    }
+    try_from(earlier->composition);
+  }
+  if (!first) {
+    if (T_sought) give_up("dew temperature", "pressure", held, "Pa");
+    give_up("dew pressure", "temperature", held, "K");
+  }
+  return to_point(mixture, *first, y, true);
+}
+
+}  // namespace
+
+void check_composition(const Mixture& mixture, std::span<const double> x) {
+  if (x.size() != mixture.size()) {
+    throw RequestError(fmt::format("{} mole fractions for {} substances", x.size(), mixture.size()));
+  }
+  double sum = 0;
+  for (std::size_t i = 0; i < x.size(); ++i) {
+    if (!(x[i] >= 0 && x[i] <= 1)) {
+      throw RequestError(
+          fmt::format("the fraction of {} is {}; it must lie in 0..1", mixture.substances()[i].name, x[i]));
+    }
+    sum += x[i];
+  }
+  if (std::abs(sum - 1) > 1e-6) throw RequestError(fmt::format("the fractions sum to {}, not to 1", sum));
+}
+
+VlePoint bubble_temperature(Mixture& mixture, double P_Pa, std::span<const double> x) {
+  return bubble(mixture, Sought::temperature, P_Pa, x);
+}
+
+VlePoint bubble_pressure(Mixture& mixture, double T_K, std::span<const double> x) {
+  return bubble(mixture, Sought::pressure, T_K, x);
+}
+
+VlePoint dew_temperature(Mixture& mixture, double P_Pa, std::span<const double> y) {
+  return dew(mixture, Sought::temperature, P_Pa, y);
+}
+
+VlePoint dew_pressure(Mixture& mixture, double T_K, std::span<const double> y) {
+  return dew(mixture, Sought::pressure, T_K, y);
+}
+
+}  // namespace jampot

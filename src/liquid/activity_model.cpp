@@ -1,0 +1,13 @@
+#include "jampot/liquid/activity_model.hpp"
+
+#include <stdexcept>
+
+namespace jampot {
+
+void ActivityModel::set_coefficient(std::size_t, Coefficient, double) {
+  throw std::logic_error("this model has no adjustable terms");
+}
+
+void ActivityModel::term_derivatives(std::span<const double>, std::span<double>) {}
+
+}  // namespace jampot

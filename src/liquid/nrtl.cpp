@@ -1,0 +1,152 @@
+#include "jampot/liquid/nrtl.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+
+#include "jampot/basis/error.hpp"
+
+namespace jampot {
+namespace {
+
+constexpr std::array<std::string_view, 3> term_names{"tau_12", "tau_21", "alpha"};
+constexpr std::size_t terms_a_pair = term_names.size();
+
+void check_terms(const PairParameters& pair) {
+  for (const std::string_view name : term_names) {
+    if (!pair.terms.contains(std::string(name))) {
+      throw RequestError(fmt::format("NRTL parameters for {} and {} ({}): '{}' is missing", pair.between[0],
+                                     pair.between[1], pair.source, name));
+    }
+  }
+  for (const auto& [name, function] : pair.terms) {
+    if (std::find(term_names.begin(), term_names.end(), name) == term_names.end()) {
+      throw RequestError(
+          fmt::format("NRTL parameters for {} and {} ({}): '{}' is not a term of NRTL; it has tau_12, "
+                      "tau_21 and alpha",
+                      pair.between[0], pair.between[1], pair.source, name));
+    }
+  }
+}
+
+}  // namespace
+
+Nrtl::Nrtl(std::size_t size, const std::vector<PairParameters>& pairs)
+    : n_(size),
+      tau_(n_ * n_),
+      alpha_(n_ * n_),
+      G_(n_ * n_, 1.0),
+      tauG_(n_ * n_),
+      S_(n_),
+      R_(n_),
+      E_(n_ * n_) {
+  std::size_t p = 0;
+  for (std::size_t i = 0; i < n_; ++i) {
+    for (std::size_t j = i + 1; j < n_; ++j, ++p) {
+      check_terms(pairs.at(p));
+      for (const std::string_view name : term_names) {
+        terms_.push_back({i, j, std::string(name), pairs[p].terms.at(std::string(name))});
+      }
+    }
+  }
+}
+
+void Nrtl::set_coefficient(std::size_t term, Coefficient coefficient, double value) {
+  terms_.at(term).function[coefficient] = value;
+  changed_ = true;
+}
+
+void Nrtl::set_temperature(double T_K) {
+  if (T_K == T_K_ && !changed_) return;
+  T_K_ = T_K;
+  changed_ = false;
+  for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
+    const std::size_t ij = at(terms_[t].i, terms_[t].j), ji = at(terms_[t].j, terms_[t].i);
+    tau_[ij] = terms_[t].function.value(T_K);
+    tau_[ji] = terms_[t + 1].function.value(T_K);
+    alpha_[ij] = alpha_[ji] = terms_[t + 2].function.value(T_K);
+    for (const std::size_t k : {ij, ji}) {
+      G_[k] = std::exp(-alpha_[k] * tau_[k]);
+      tauG_[k] = tau_[k] * G_[k];
+    }
+  }
+}
+
+void Nrtl::sums(std::span<const double> x) {
+  for (std::size_t j = 0; j < n_; ++j) {
+    double S = 0, C = 0;
+    for (std::size_t k = 0; k < n_; ++k) {
+      S += G_[at(k, j)] * x[k];
+      C += tauG_[at(k, j)] * x[k];
+    }
+    S_[j] = 1 / S;  // kept inverted: it only ever divides
+    R_[j] = C / S;
+  }
+  for (std::size_t i = 0; i < n_; ++i) {
+    for (std::size_t j = 0; j < n_; ++j) E_[at(i, j)] = (tauG_[at(i, j)] - G_[at(i, j)] * R_[j]) * S_[j];
+  }
+}
+
+void Nrtl::evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
+                    std::span<double> dn) {
+  sums(x);
+  for (std::size_t i = 0; i < n_; ++i) {
+    double sum = R_[i];
+    for (std::size_t j = 0; j < n_; ++j) sum += x[j] * E_[at(i, j)];
+    ln_gamma[i] = sum;
+  }
+  if (!dT.empty()) {
+    std::fill(dT.begin(), dT.end(), 0.0);
+    for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
+      const std::size_t i = terms_[t].i, j = terms_[t].j;
+      const double dalpha = terms_[t + 2].function.dT(T_K_);
+      for (const auto& [a, b, dtau] : {std::tuple(i, j, terms_[t].function.dT(T_K_)),
+                                       std::tuple(j, i, terms_[t + 1].function.dT(T_K_))}) {
+        const std::size_t ab = at(a, b);
+        const double dG = -G_[ab] * (alpha_[ab] * dtau + tau_[ab] * dalpha);
+        add_entry_change(x, a, b, dG, dtau * G_[ab] + tau_[ab] * dG, dT.data(), 1);
+      }
+    }
+  }
+  if (!dn.empty()) {
+    // n g/(RT) = sum_j n_j R_j gives ln gamma_i = R_i + sum_j n_j E_ij, and once more differentiated:
+    for (std::size_t i = 0; i < n_; ++i) {
+      for (std::size_t k = i; k < n_; ++k) {
+        double sum = E_[at(k, i)] + E_[at(i, k)];
+        for (std::size_t j = 0; j < n_; ++j) {
+          sum -= x[j] * S_[j] * (G_[at(k, j)] * E_[at(i, j)] + G_[at(i, j)] * E_[at(k, j)]);
+        }
+        dn[at(i, k)] = dn[at(k, i)] = sum;
+      }
+    }
+  }
+}
+
+void Nrtl::add_entry_change(std::span<const double> x, std::size_t a, std::size_t b, double dG, double dtauG,
+                            double* out, std::size_t stride) const {
+  const double dS = x[a] * dG * S_[b];  // relative change of the sum
+  const double dR = x[a] * dtauG * S_[b] - R_[b] * dS;
+  out[b * stride] += dR;
+  out[a * stride] += x[b] * (dtauG - dG * R_[b]) * S_[b];
+  for (std::size_t i = 0; i < n_; ++i) {
+    out[i * stride] -= x[b] * (G_[at(i, b)] * dR * S_[b] + E_[at(i, b)] * dS);
+  }
+}
+
+void Nrtl::term_derivatives(std::span<const double> x, std::span<double> out) {
+  sums(x);
+  std::fill(out.begin(), out.end(), 0.0);
+  const std::size_t stride = terms_.size();
+  for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
+    const std::size_t i = terms_[t].i, j = terms_[t].j;
+    for (const auto& [a, b, tau_term] : {std::tuple(i, j, t), std::tuple(j, i, t + 1)}) {
+      const std::size_t ab = at(a, b);
+      const double dG_dtau = -alpha_[ab] * G_[ab], dG_dalpha = -tau_[ab] * G_[ab];
+      add_entry_change(x, a, b, dG_dtau, G_[ab] + tau_[ab] * dG_dtau, &out[tau_term], stride);
+      add_entry_change(x, a, b, dG_dalpha, tau_[ab] * dG_dalpha, &out[t + 2], stride);
+    }
+  }
+}
+
+}  // namespace jampot

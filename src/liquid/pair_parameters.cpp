@@ -1,0 +1,54 @@
+#include "jampot/liquid/pair_parameters.hpp"
+
+#include <fmt/format.h>
+
+#include "jampot/basis/error.hpp"
+
+namespace jampot {
+
+PairParameters PairParameters::swapped() const {
+  PairParameters other = *this;
+  std::swap(other.between[0], other.between[1]);
+  other.terms.clear();
+  for (const auto& [name, function] : terms) {
+    std::string turned = name;
+    if (turned.ends_with("_12")) {
+      turned.replace(turned.size() - 3, 3, "_21");
+    } else if (turned.ends_with("_21")) {
+      turned.replace(turned.size() - 3, 3, "_12");
+    }
+    other.terms[turned] = function;
+  }
+  return other;
+}
+
+bool PairParameters::same_values(const PairParameters& other) const {
+  return model == other.model && terms == (between == other.between ? other.terms : other.swapped().terms);
+}
+
+void ParameterCollection::add(PairParameters parameters) {
+  const auto& [first, second] = parameters.between;
+  for (const PairParameters& known : list_) {
+    const bool same_pair = known.model == parameters.model && (known.between == parameters.between ||
+                                                               known.swapped().between == parameters.between);
+    if (!same_pair) continue;
+    if (known.same_values(parameters)) return;
+    throw RequestError(
+        fmt::format("conflicting {} parameters for {} and {}: one set from '{}', another from '{}'. "
+                    "Name only the one that is to be used.",
+                    parameters.model, first, second, known.source, parameters.source));
+  }
+  list_.push_back(std::move(parameters));
+}
+
+std::optional<PairParameters> ParameterCollection::find(const std::string& model, const std::string& first,
+                                                        const std::string& second) const {
+  for (const PairParameters& known : list_) {
+    if (known.model != model) continue;
+    if (known.between[0] == first && known.between[1] == second) return known;
+    if (known.between[0] == second && known.between[1] == first) return known.swapped();
+  }
+  return std::nullopt;
+}
+
+}  // namespace jampot

@@ -1,0 +1,112 @@
+#include "jampot/phase/mixture.hpp"
+
+#include <fmt/format.h>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/liquid/models.hpp"
+
+namespace jampot {
+namespace {
+
+std::vector<std::string> names_of(const std::vector<Substance>& substances) {
+  std::vector<std::string> names;
+  for (const Substance& substance : substances) names.push_back(substance.name);
+  return names;
+}
+
+void check(const std::vector<Substance>& substances) {
+  if (substances.size() < 2) throw RequestError("a mixture needs at least two substances");
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      if (substances[i].name == substances[j].name) {
+        throw RequestError(fmt::format("{} is named twice in this mixture", substances[i].name));
+      }
+    }
+  }
+}
+
+std::vector<PairParameters> used_pairs(const std::vector<Substance>& substances, const std::string& model,
+                                       const ParameterCollection& parameters) {
+  std::vector<PairParameters> used;
+  for (std::size_t i = 0; needs_pairs(model) && i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      if (auto pair = parameters.find(model, substances[i].name, substances[j].name))
+        used.push_back(std::move(*pair));
+    }
+  }
+  return used;
+}
+
+}  // namespace
+
+Mixture::Mixture(std::vector<Substance> substances, const std::string& liquid_model,
+                 const ParameterCollection& parameters)
+    : Mixture(substances, make_activity_model(liquid_model, names_of(substances), parameters),
+              used_pairs(substances, liquid_model, parameters)) {}
+
+Mixture::Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityModel> model,
+                 std::vector<PairParameters> parameters)
+    : substances_(std::move(substances)), parameters_(std::move(parameters)) {
+  check(substances_);
+  liquid_ = std::make_unique<ActivityLiquid>(substances_, std::move(model));
+  vapour_ = std::make_unique<IdealGas>(substances_.size());
+}
+
+Mixture::Mixture(const Mixture& other)
+    : substances_(other.substances_),
+      parameters_(other.parameters_),
+      liquid_(other.liquid_->clone()),
+      vapour_(other.vapour_->clone()) {}
+
+Mixture& Mixture::operator=(const Mixture& other) {
+  return *this = Mixture(other);
+}
+
+Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
+  Notices notices;
+  const auto celsius = [](double T_K) { return T_K - celsius_zero; };
+  const auto outside = [&](double from_K, double to_K) {
+    constexpr double slack =
+        1e-6;  // a boiling point computed to the last digit may touch the end of the range
+    return Tmin_K < from_K - slack || Tmax_K > to_K + slack;
+  };
+  for (const Substance& substance : substances_) {
+    if (const auto& curve = substance.vapour_pressure; curve && outside(curve->Tmin_K(), curve->Tmax_K())) {
+      notices.add(
+          "vapour-pressure-range",
+          fmt::format("the vapour pressure of {} is known from {:.1f} to {:.1f} degC; this result uses it "
+                      "between {:.1f} and {:.1f} degC, continued with the slope at the end of its range",
+                      substance.name, celsius(curve->Tmin_K()), celsius(curve->Tmax_K()), celsius(Tmin_K),
+                      celsius(Tmax_K)));
+    }
+    if (substance.name.ends_with(" acid")) {
+      notices.add(
+          "associating-vapour",
+          fmt::format(
+              "{} associates in the vapour; with an ideal vapour its boiling and dew points with other "
+              "substances can be wrong by many degrees",
+              substance.name));
+    }
+  }
+  for (const PairParameters& pair : parameters_) {
+    if (pair.range_K && outside((*pair.range_K)[0], (*pair.range_K)[1])) {
+      notices.add(
+          "parameter-range",
+          fmt::format(
+              "the {} parameters of {} and {} come from data between {:.1f} and {:.1f} degC; this result "
+              "uses them between {:.1f} and {:.1f} degC",
+              pair.model, pair.between[0], pair.between[1], celsius((*pair.range_K)[0]),
+              celsius((*pair.range_K)[1]), celsius(Tmin_K), celsius(Tmax_K)));
+    }
+  }
+  return notices;
+}
+
+std::vector<Substance> substances_named(const std::vector<std::string>& names, const Bank& bank) {
+  std::vector<Substance> substances;
+  for (const std::string& name : names) substances.push_back(bank.require(name));
+  return substances;
+}
+
+}  // namespace jampot

@@ -1,0 +1,57 @@
+#include "jampot/phase/phase.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/error.hpp"
+
+namespace jampot {
+
+void IdealGas::do_evaluate(double, double, std::span<const double>, Wanted wanted, PhaseValues& out) {
+  std::fill(out.ln_phi.begin(), out.ln_phi.end(), 0.0);
+  if (wanted.T) std::fill(out.dT.begin(), out.dT.end(), 0.0);
+  if (wanted.ln_P) std::fill(out.dln_P.begin(), out.dln_P.end(), 0.0);
+  if (wanted.composition) std::fill(out.dn.begin(), out.dn.end(), 0.0);
+}
+
+ActivityLiquid::ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model)
+    : model_(std::move(model)), ln_Psat_(substances.size()) {
+  for (const Substance& substance : substances) {
+    if (!substance.vapour_pressure) {
+      throw CalculationError(fmt::format(
+          "{} has no vapour pressure, so no boiling or dew point can be computed with it", substance.name));
+    }
+    vapour_pressures_.push_back(*substance.vapour_pressure);
+  }
+}
+
+ActivityLiquid::ActivityLiquid(const ActivityLiquid& other)
+    : Phase(other),
+      vapour_pressures_(other.vapour_pressures_),
+      model_(other.model_->clone()),
+      T_K_(other.T_K_),
+      ln_Psat_(other.ln_Psat_) {}
+
+void ActivityLiquid::set_temperature(double T_K) {
+  model_->set_temperature(T_K);  // sees for itself whether anything changed
+  if (T_K == T_K_) return;
+  T_K_ = T_K;
+  for (std::size_t i = 0; i < ln_Psat_.size(); ++i) ln_Psat_[i] = vapour_pressures_[i].ln_P(T_K);
+}
+
+void ActivityLiquid::do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
+                                 PhaseValues& out) {
+  set_temperature(T_K);
+  model_->evaluate(w, out.ln_phi, wanted.T ? std::span(out.dT) : std::span<double>(),
+                   wanted.composition ? std::span(out.dn) : std::span<double>());
+  const double ln_P = std::log(P_Pa);
+  for (std::size_t i = 0; i < ln_Psat_.size(); ++i) {
+    out.ln_phi[i] += ln_Psat_[i] - ln_P;
+    if (wanted.T) out.dT[i] += vapour_pressures_[i].dln_P_dT(T_K);
+    if (wanted.ln_P) out.dln_P[i] = -1;
+  }
+}
+
+}  // namespace jampot

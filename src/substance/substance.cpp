@@ -1,0 +1,46 @@
+#include "jampot/substance/substance.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+#include <map>
+
+#include "jampot/basis/error.hpp"
+
+namespace jampot {
+
+std::string Substance::short_name() const {
+  const std::string* best = nullptr;
+  for (const std::string& alias : aliases) {
+    const bool capitals =
+        std::all_of(alias.begin(), alias.end(), [](unsigned char c) { return std::isupper(c); });
+    if (capitals && alias.size() >= 3 && (best == nullptr || alias.size() < best->size())) best = &alias;
+  }
+  return best != nullptr && name.size() > 14 ? *best : name;
+}
+
+double molar_mass_from_formula(const std::string& formula) {
+  static const std::map<std::string, double> atomic_weight{
+      {"H", 1.008},   {"B", 10.81},   {"C", 12.011},  {"N", 14.007}, {"O", 15.999},
+      {"F", 18.998},  {"Si", 28.085}, {"P", 30.974},  {"S", 32.06},  {"Cl", 35.45},
+      {"Br", 79.904}, {"I", 126.904}, {"He", 4.0026}, {"Ar", 39.95}};
+  double mass = 0;
+  for (std::size_t k = 0; k < formula.size();) {
+    std::string element(1, formula[k++]);
+    while (k < formula.size() && std::islower(static_cast<unsigned char>(formula[k])))
+      element += formula[k++];
+    std::string count;
+    while (k < formula.size() && std::isdigit(static_cast<unsigned char>(formula[k]))) count += formula[k++];
+    const auto found = atomic_weight.find(element);
+    if (found == atomic_weight.end()) {
+      throw RequestError(
+          fmt::format("'{}' in the formula '{}' is not an element that is known here", element, formula));
+    }
+    mass += found->second * (count.empty() ? 1.0 : std::stod(count));
+  }
+  if (mass == 0) throw RequestError("the formula is empty");
+  return mass / 1000;
+}
+
+}  // namespace jampot
