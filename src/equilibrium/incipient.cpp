@@ -208,9 +208,30 @@ const Eigen::MatrixXd& IncipientSolver::sensitivity(Sought sought, std::span<con
       right_side_(i, n + 1 + static_cast<Eigen::Index>(t)) = term_derivatives_[component * terms + t];
     }
   }
-  lu_.compute(jacobian_);
-  sensitivity_ = lu_.solve(right_side_);
+  if (incipient_.depends_on_composition()) {
+    lu_.compute(jacobian_);
+    sensitivity_ = lu_.solve(right_side_);
+  } else {
+    eliminate();
+  }
   return sensitivity_;
+}
+
+// Where w does not act back on K the Jacobian is [I b; w' 0]: its last row minus w' times the others gives T
+// or ln P.
+void IncipientSolver::eliminate() {
+  const Eigen::Index n = static_cast<Eigen::Index>(n_);
+  sensitivity_.resize(right_side_.rows(), right_side_.cols());
+  double pivot = 0;
+  for (Eigen::Index i = 0; i < n; ++i) pivot -= jacobian_(n, i) * jacobian_(i, n);
+  for (Eigen::Index column = 0; column < right_side_.cols(); ++column) {
+    double last = right_side_(n, column);
+    for (Eigen::Index i = 0; i < n; ++i) last -= jacobian_(n, i) * right_side_(i, column);
+    last /= pivot;
+    sensitivity_(n, column) = last;
+    for (Eigen::Index i = 0; i < n; ++i)
+      sensitivity_(i, column) = right_side_(i, column) - jacobian_(i, n) * last;
+  }
 }
 
 }  // namespace jampot

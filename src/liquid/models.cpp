@@ -15,8 +15,7 @@ namespace {
 
 struct ModelEntry {
   std::string name;
-  std::map<std::string, TemperatureFunction>
-      neutral_terms;  ///< of a pair that mixes ideally; empty: takes no pairs
+  std::vector<TermForFit> terms;  ///< of a pair; empty: takes no pair parameters
   std::function<std::unique_ptr<ActivityModel>(std::size_t, const std::vector<PairParameters>&)> make;
 };
 
@@ -24,7 +23,9 @@ const std::vector<ModelEntry>& entries() {
   static const std::vector<ModelEntry> list{
       {"ideal", {}, [](std::size_t n, const auto&) { return std::make_unique<IdealSolution>(n); }},
       {"nrtl",
-       {{"tau_12", {}}, {"tau_21", {}}, {"alpha", {.constant = 0.3}}},
+       {{"tau_12", 0.1, false, true, -1, 4, -15, 25},
+        {"tau_21", 0.1, false, true, -1, 4, -15, 25},
+        {"alpha", 0.3, true, false, 0.1, 0.6, 0.01, 1.2}},
        [](std::size_t n, const auto& pairs) { return std::make_unique<Nrtl>(n, pairs); }},
   };
   return list;
@@ -48,7 +49,7 @@ std::vector<std::string> liquid_model_names() {
 }
 
 bool needs_pairs(const std::string& model) {
-  return !entry(model).neutral_terms.empty();
+  return !entry(model).terms.empty();
 }
 
 std::unique_ptr<ActivityModel> make_activity_model(const std::string& model,
@@ -76,10 +77,14 @@ std::unique_ptr<ActivityModel> make_activity_model(const std::string& model,
   return chosen.make(substances.size(), pairs);
 }
 
+const std::vector<TermForFit>& terms_for_fit(const std::string& model) {
+  return entry(model).terms;
+}
+
 std::unique_ptr<ActivityModel> make_activity_model_to_fit(const std::string& model, std::size_t size) {
   PairParameters neutral;
   neutral.model = model;
-  neutral.terms = entry(model).neutral_terms;
+  for (const TermForFit& term : terms_for_fit(model)) neutral.terms[term.name].constant = term.neutral;
   return entry(model).make(size, std::vector<PairParameters>(size * (size - 1) / 2, neutral));
 }
 

@@ -81,7 +81,7 @@ void Nrtl::sums(std::span<const double> x) {
       C += tauG_[at(k, j)] * x[k];
     }
     S_[j] = 1 / S;  // kept inverted: it only ever divides
-    R_[j] = C / S;
+    R_[j] = C * S_[j];
   }
   for (std::size_t i = 0; i < n_; ++i) {
     for (std::size_t j = 0; j < n_; ++j) E_[at(i, j)] = (tauG_[at(i, j)] - G_[at(i, j)] * R_[j]) * S_[j];

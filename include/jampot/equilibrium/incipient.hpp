@@ -52,6 +52,7 @@ class IncipientSolver {
   bool newton(Sought sought, std::span<const double> z, IncipientState& state);
   bool bracketed(Sought sought, std::span<const double> z, IncipientState& state);
   void fill_jacobian(Sought sought, std::span<const double> z, const IncipientState& state);
+  void eliminate();
   double log_sum(std::span<const double> z, IncipientState& state);
 
   Phase& known_;

@@ -24,7 +24,21 @@ std::unique_ptr<ActivityModel> make_activity_model(const std::string& model,
                                                    const std::vector<std::string>& substances,
                                                    const ParameterCollection& parameters);
 
-/// A model to be fitted: starting values in every term (they describe an almost ideal liquid).
+/// What a fit has to know of one term of a model.
+struct TermForFit {
+  std::string name;
+  double neutral;                ///< its value for an almost ideal liquid; also what it is held at
+  bool held;                     ///< unless asked otherwise
+  bool follows_T;                ///< takes the temperature dependence asked for; otherwise a constant
+  double start_low, start_high;  ///< values from which a search may start
+  double lowest, highest;        ///< values beyond which the model has no sensible meaning
+};
+
+/// The terms of a pair in the order of ActivityModel::terms(). Empty for a model without adjustable terms.
+/// @throws RequestError for an unknown model.
+const std::vector<TermForFit>& terms_for_fit(const std::string& model);
+
+/// A model to be fitted, every term at its neutral value.
 std::unique_ptr<ActivityModel> make_activity_model_to_fit(const std::string& model, std::size_t size);
 
 }  // namespace jampot

@@ -1,0 +1,130 @@
+#pragma once
+// Pair parameters from measured vapour-liquid equilibria, with the statistics that say how far to trust them.
+#include <Eigen/Dense>
+#include <cstdint>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/equilibrium/azeotrope.hpp"
+#include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/phase/mixture.hpp"
+#include "jampot/regression/data_set.hpp"
+#include "jampot/regression/statistics.hpp"
+
+namespace jampot {
+
+/// What is minimised.
+enum class Objective {
+  /// Errors in variables: every measured T, P, x and y may be wrong by its uncertainty; the sum of squared,
+  /// weighted
+  /// adjustments to all of them is least, with the equilibrium equations exact at the adjusted points.
+  /// Source: T. F. Anderson, D. S. Abrams, E. A. Grens, AIChE J. 24 (1978) 20-29.
+  maximum_likelihood,
+  bubble_pressure,     ///< squared relative deviations of the bubble pressure at measured T and x
+  bubble_temperature,  ///< squared deviations of the bubble temperature at measured P and x
+};
+
+std::string_view name_of(Objective objective);
+/// @throws RequestError naming the objectives there are.
+Objective parse_objective(std::string_view text);
+
+struct FitOptions {
+  std::string model = "nrtl";
+  Objective objective = Objective::maximum_likelihood;
+  /// Coefficients of the temperature dependence to fit, for each term that follows T.
+  std::vector<Coefficient> form{Coefficient::inverse_T};
+  std::map<std::string, double> hold;  ///< terms held at a value, e.g. {"alpha", 0.2}
+  std::vector<std::string> release;    ///< terms fitted though they are held by default, e.g. "alpha"
+  int starts = 16;                     ///< the first is an almost ideal liquid, the others a Sobol sequence
+};
+
+/// One number of the model after the fit.
+struct FittedParameter {
+  std::string name;  ///< "tau_12.inverse_T", "alpha"
+  std::string term;
+  std::size_t term_index = 0;  ///< in ActivityModel::terms()
+  Coefficient coefficient = Coefficient::constant;
+  double value = 0;
+  bool held = false;
+  bool at_bound = false;
+  /// One standard deviation; 0 where held. Under maximum likelihood it takes the stated uncertainties as
+  /// known.
+  double std_error = 0;
+};
+
+/// One measured point against the fitted model.
+struct ResidualRow {
+  std::size_t set = 0;  ///< number of the data set
+  DataPoint measured;
+  bool pure = false;  ///< a pure substance: not part of the fit
+  /// The model at measured x and P (isobaric) or x and T (isothermal): what a diagram shows at that
+  /// composition.
+  double T_K = 0, P_Pa = 0;
+  std::vector<double> y;
+  /// The point after adjustment (maximum likelihood only; otherwise as measured).
+  DataPoint adjusted;
+  /// Deviations of ln P and of y_1.. from the model at measured T and x, divided by their standard
+  /// uncertainty, to which the uncertainties of T, P, x and y all contribute. About 1 in size where all is
+  /// well.
+  double standardised_P = 0;
+  std::vector<double> standardised_y;
+};
+
+/// Root mean square over the mixed points, per measured quantity. Nothing where the quantity was not
+/// measured.
+struct RootMeanSquares {
+  std::optional<double> T_K, P_Pa, x, y;
+};
+
+struct LocalMinimum {
+  std::vector<double> values;  ///< of the free parameters
+  double objective = 0;
+  int starts = 0;  ///< how many starts ended here
+};
+
+struct Fit {
+  FitOptions options;
+  std::vector<Substance> substances;
+  std::vector<FittedParameter> parameters;
+  Eigen::MatrixXd covariance;  ///< of the free parameters, in their order
+  Eigen::MatrixXd correlation;
+  double objective = 0;  ///< the minimised sum of squares (chi-square under maximum likelihood)
+  int points = 0;        ///< used: pure substances are not
+  double degrees_of_freedom = 0;
+  double chi_square_probability = 1;  ///< under maximum likelihood; see statistics.hpp
+  RunsTest runs_P, runs_y;            ///< of the standardised residuals in the order of x_1
+  RootMeanSquares adjustment;         ///< adjusted minus measured
+  RootMeanSquares deviation;          ///< model at measured composition minus measured: T or P, and y
+  std::vector<ResidualRow> residuals;
+  std::vector<LocalMinimum> minima;   ///< distinct ones, the best first
+  std::array<double, 2> T_range_K{};  ///< of the data
+  std::array<double, 2> P_range_Pa{};
+  std::vector<std::string> data;  ///< names of the data sets
+  Notices notices;
+  long evaluations = 0;  ///< of the liquid model, all starts together
+
+  std::vector<const FittedParameter*> free() const;
+  /// The result as parameters of a mixture, one for each pair.
+  std::vector<PairParameters> pairs() const;
+  /// A mixture with the fitted parameters.
+  Mixture mixture() const;
+};
+
+/// Fits `options.model` to all the sets together. They must be about the same substances in the same order.
+/// @throws RequestError where the data cannot determine the parameters (too few points) or options contradict
+/// each
+///         other; CalculationError where no start converged.
+Fit fit(const std::vector<DataSet>& sets, const FitOptions& options = {});
+
+/// Standard uncertainty of a homogeneous azeotrope from the covariance of the fit, to first order.
+struct AzeotropeUncertainty {
+  double u_x1 = 0;
+  double u_T_K = 0;   ///< at constant pressure (temperature sought), else 0
+  double u_P_Pa = 0;  ///< at constant temperature (pressure sought), else 0
+};
+AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const Azeotrope& azeotrope);
+
+}  // namespace jampot

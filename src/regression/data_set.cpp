@@ -1,0 +1,17 @@
+#include "jampot/regression/data_set.hpp"
+
+#include <algorithm>
+#include <array>
+
+namespace jampot {
+
+std::string_view name_of(DataKind kind) {
+  constexpr std::array<std::string_view, 4> names{"txy", "pxy", "tx", "px"};
+  return names[static_cast<std::size_t>(kind)];
+}
+
+bool DataPoint::is_pure() const {
+  return std::any_of(x.begin(), x.end(), [](double value) { return value == 1; });
+}
+
+}  // namespace jampot

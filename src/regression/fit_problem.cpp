@@ -1,0 +1,193 @@
+#include "fit_problem.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/liquid/models.hpp"
+
+namespace jampot {
+namespace {
+
+void check_terms(const FitOptions& options) {
+  std::vector<std::string> known;
+  for (const TermForFit& term : terms_for_fit(options.model)) known.push_back(term.name);
+  const auto check = [&](const std::string& name) {
+    if (std::find(known.begin(), known.end(), name) == known.end()) {
+      throw RequestError(fmt::format("'{}' is not a term of {}; it has {}.{}", name, options.model,
+                                     joined(known, ", "), did_you_mean(name, known)));
+    }
+  };
+  for (const auto& [name, value] : options.hold) check(name);
+  for (const std::string& name : options.release) {
+    check(name);
+    if (options.hold.contains(name)) {
+      throw RequestError(fmt::format("'{}' cannot be held and fitted at once", name));
+    }
+  }
+  if (options.form.empty()) throw RequestError("the temperature dependence needs at least one coefficient");
+}
+
+}  // namespace
+
+ParameterPlan plan_parameters(const FitOptions& options, std::size_t substances, double reference_T_K) {
+  check_terms(options);
+  const std::vector<TermForFit>& terms = terms_for_fit(options.model);
+  if (terms.empty())
+    throw RequestError(fmt::format("the model '{}' has no parameters to fit", options.model));
+  ParameterPlan plan;
+  const std::size_t pairs = substances * (substances - 1) / 2;
+  for (std::size_t index = 0; index < pairs * terms.size(); ++index) {
+    const TermForFit& term = terms[index % terms.size()];
+    const auto held_at = options.hold.find(term.name);
+    const bool released =
+        std::find(options.release.begin(), options.release.end(), term.name) != options.release.end();
+    FittedParameter parameter;
+    parameter.term = term.name;
+    parameter.term_index = index;
+    if (held_at != options.hold.end() || (term.held && !released)) {
+      parameter.name = term.name;
+      parameter.held = true;
+      parameter.value = held_at != options.hold.end() ? held_at->second : term.neutral;
+      plan.all.push_back(parameter);
+      continue;
+    }
+    const std::vector<Coefficient> form = term.follows_T ? options.form : std::vector{Coefficient::constant};
+    for (std::size_t k = 0; k < form.size(); ++k) {
+      parameter.coefficient = form[k];
+      parameter.name = term.follows_T ? fmt::format("{}.{}", term.name, name_of(form[k])) : term.name;
+      plan.all.push_back(parameter);
+      const bool leads = k == 0;  // the first coefficient carries the value; the others bend it
+      plan.free.push_back({index, form[k], 1 / TemperatureFunction::basis(form[k], reference_T_K)});
+      plan.start_low.push_back(leads ? term.start_low : 0);
+      plan.start_high.push_back(leads ? term.start_high : 0);
+      plan.neutral.push_back(leads ? term.neutral : 0);
+      plan.lowest.push_back(form.size() == 1 ? term.lowest : -100);
+      plan.highest.push_back(form.size() == 1 ? term.highest : 100);
+    }
+  }
+  if (plan.free.empty()) throw RequestError("every parameter is held; there is nothing to fit");
+  return plan;
+}
+
+FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective objective,
+                       std::vector<const DataPoint*> points)
+    : context_(std::move(mixture), plan.free), objective_(objective), points_(std::move(points)) {
+  for (const FittedParameter& parameter : plan.all) {
+    // A term starts as a pure constant at its neutral value; what is fitted or held replaces it.
+    for (const Coefficient coefficient : all_coefficients) {
+      context_.mixture().activity().set_coefficient(parameter.term_index, coefficient, 0);
+    }
+  }
+  for (const FittedParameter& parameter : plan.all) {
+    if (parameter.held) {
+      context_.mixture().activity().set_coefficient(parameter.term_index, parameter.coefficient,
+                                                    parameter.value);
+    }
+  }
+  const std::size_t n = context_.mixture().size();
+  scaled_.resize(plan.free.size());
+  adjustments_.resize(with_adjustments() ? n * points_.size() : 0);
+
+  ceres::Problem::Options options;
+  options.cost_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
+  options.disable_all_safety_checks = true;
+  problem_ = std::make_unique<ceres::Problem>(options);
+  problem_->AddParameterBlock(scaled_.data(), static_cast<int>(scaled_.size()));
+  for (std::size_t p = 0; p < scaled_.size(); ++p) {
+    problem_->SetParameterLowerBound(scaled_.data(), static_cast<int>(p), plan.lowest[p]);
+    problem_->SetParameterUpperBound(scaled_.data(), static_cast<int>(p), plan.highest[p]);
+  }
+  for (std::size_t k = 0; k < points_.size(); ++k) {
+    const DataPoint& point = *points_[k];
+    if (!with_adjustments()) {
+      const Sought sought =
+          objective_ == Objective::bubble_temperature ? Sought::temperature : Sought::pressure;
+      residuals_.push_back(std::make_unique<BubblePointResidual>(context_, point, sought));
+      problem_->AddResidualBlock(residuals_.back().get(), nullptr, scaled_.data());
+      continue;
+    }
+    residuals_.push_back(std::make_unique<AdjustedPointResidual>(context_, point));
+    double* adjustment = &adjustments_[n * k];
+    problem_->AddResidualBlock(residuals_.back().get(), nullptr, scaled_.data(), adjustment);
+    for (std::size_t i = 0; i + 1 < n; ++i) {  // an adjusted fraction stays inside 0..1
+      constexpr double inside = 1e-9, near = 8;
+      if (point.x[i] < near * point.u_x) {
+        problem_->SetParameterLowerBound(adjustment, static_cast<int>(i), (inside - point.x[i]) / point.u_x);
+      }
+      if (1 - point.x[i] < near * point.u_x) {
+        problem_->SetParameterUpperBound(adjustment, static_cast<int>(i),
+                                         (1 - inside - point.x[i]) / point.u_x);
+      }
+    }
+  }
+}
+
+std::optional<Descent> FitProblem::descend(const std::vector<double>& start) {
+  scaled_ = start;
+  std::fill(adjustments_.begin(), adjustments_.end(), 0.0);
+  constexpr double relative_change = 1e-7;  // of the objective; the best minimum is polished afterwards
+  constexpr int most_iterations = 40;
+  return minimise(relative_change, most_iterations);
+}
+
+std::optional<Descent> FitProblem::polish(const Descent& found) {
+  scaled_ = found.scaled;
+  adjustments_ = found.adjustments;
+  constexpr double relative_change = 1e-14;
+  constexpr int most_iterations = 500;
+  const auto polished = minimise(relative_change, most_iterations);
+  return polished && polished->converged ? polished : std::nullopt;
+}
+
+std::optional<Descent> FitProblem::minimise(double tolerance, int most_iterations) {
+  ceres::Solver::Options options;
+  options.logging_type = ceres::SILENT;
+  options.max_num_iterations = most_iterations;
+  options.function_tolerance = tolerance;
+  options.gradient_tolerance = 1e-9;
+  options.parameter_tolerance = 1e-9;
+  if (with_adjustments()) {
+    // The adjustments of a point touch no other point: eliminated first, they leave a system of the
+    // parameters alone.
+    options.linear_solver_type = ceres::DENSE_SCHUR;
+    auto ordering = std::make_shared<ceres::ParameterBlockOrdering>();
+    const std::size_t n = context_.mixture().size();
+    for (std::size_t k = 0; k < points_.size(); ++k) ordering->AddElementToGroup(&adjustments_[n * k], 0);
+    ordering->AddElementToGroup(scaled_.data(), 1);
+    options.linear_solver_ordering = std::move(ordering);
+  } else {
+    options.linear_solver_type = ceres::DENSE_QR;
+  }
+  ceres::Solver::Summary summary;
+  ceres::Solve(options, problem_.get(), &summary);
+  if (!summary.IsSolutionUsable()) return std::nullopt;
+  return Descent{scaled_, adjustments_, 2 * summary.final_cost,
+                 summary.termination_type == ceres::CONVERGENCE};
+}
+
+Eigen::MatrixXd FitProblem::information(const Descent& solution) {
+  using RowMajor = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
+  const auto parameters = static_cast<Eigen::Index>(solution.scaled.size());
+  const std::size_t n = context_.mixture().size();
+  Eigen::MatrixXd information = Eigen::MatrixXd::Zero(parameters, parameters);
+  for (std::size_t k = 0; k < residuals_.size(); ++k) {
+    const Eigen::Index rows = residuals_[k]->num_residuals();
+    Eigen::VectorXd values(rows);
+    RowMajor A(rows, parameters), B(rows, static_cast<Eigen::Index>(n));
+    const double* blocks[] = {solution.scaled.data(),
+                              with_adjustments() ? &solution.adjustments[n * k] : nullptr};
+    double* jacobians[] = {A.data(), B.data()};
+    residuals_[k]->Evaluate(blocks, values.data(), jacobians);
+    information += A.transpose() * A;
+    if (with_adjustments()) {
+      const Eigen::MatrixXd AtB = A.transpose() * B;
+      information -= AtB * (B.transpose() * B).ldlt().solve(AtB.transpose());
+    }
+  }
+  return information;
+}
+
+}  // namespace jampot

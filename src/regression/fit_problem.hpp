@@ -1,0 +1,64 @@
+#pragma once
+// The optimisation behind a fit: which numbers are free, and one descent from one starting point.
+#include <ceres/ceres.h>
+
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "jampot/regression/fit.hpp"
+#include "vle_residual.hpp"
+
+namespace jampot {
+
+/// Which coefficients are fitted and which are held, in the order of the model's terms.
+struct ParameterPlan {
+  std::vector<FittedParameter> all;
+  std::vector<FreeParameter> free;
+  std::vector<double> start_low, start_high;  ///< scaled; where a search may start
+  std::vector<double> lowest, highest;        ///< scaled bounds
+  std::vector<double> neutral;                ///< scaled values of an almost ideal liquid
+};
+
+/// @throws RequestError for a term the model does not have, or one that is both held and released.
+ParameterPlan plan_parameters(const FitOptions& options, std::size_t substances, double reference_T_K);
+
+/// Where one descent ended.
+struct Descent {
+  std::vector<double> scaled;       ///< free parameters
+  std::vector<double> adjustments;  ///< of all points, one block of n after the other (maximum likelihood)
+  double objective = 0;             ///< sum of squares
+  bool converged = false;           ///< false: the search was cut short where it crept along a flat valley
+};
+
+class FitProblem {
+ public:
+  FitProblem(Mixture mixture, const ParameterPlan& plan, Objective objective,
+             std::vector<const DataPoint*> points);
+
+  /// Descends from a starting point to a minimum, near enough to tell it from others; nothing where the model
+  /// could not be evaluated.
+  std::optional<Descent> descend(const std::vector<double>& start);
+
+  /// Takes a minimum found by `descend` to the last digits; nothing where that did not converge.
+  std::optional<Descent> polish(const Descent& found);
+
+  /// Derivatives at a solution: the information matrix of the free (scaled) parameters, the adjustments
+  /// eliminated.
+  Eigen::MatrixXd information(const Descent& solution);
+
+  FitContext& context() { return context_; }
+
+ private:
+  std::optional<Descent> minimise(double tolerance, int most_iterations);
+  bool with_adjustments() const { return objective_ == Objective::maximum_likelihood; }
+
+  FitContext context_;
+  Objective objective_;
+  std::vector<const DataPoint*> points_;
+  std::vector<std::unique_ptr<ceres::CostFunction>> residuals_;
+  std::vector<double> scaled_, adjustments_;  ///< what the problem's blocks point to
+  std::unique_ptr<ceres::Problem> problem_;
+};
+
+}  // namespace jampot

@@ -1,0 +1,152 @@
+#include "vle_residual.hpp"
+
+#include <cmath>
+
+namespace jampot {
+
+FitContext::FitContext(Mixture mixture, std::vector<FreeParameter> free)
+    : mixture_(std::move(mixture)), free_(std::move(free)), solver_(mixture_.liquid(), mixture_.vapour()) {}
+
+void FitContext::set(const double* scaled) {
+  for (std::size_t p = 0; p < free_.size(); ++p) {
+    mixture_.activity().set_coefficient(free_[p].term, free_[p].coefficient, free_[p].scale * scaled[p]);
+  }
+}
+
+double FitContext::chain(std::size_t parameter, double T_K) const {
+  const FreeParameter& free = free_[parameter];
+  return free.scale * TemperatureFunction::basis(free.coefficient, T_K);
+}
+
+bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<double>& x,
+                             bool with_derivatives, BubbleDerivatives& out) {
+  const std::size_t n = x.size(), parameters = context.free().size();
+  IncipientState state(n);
+  state.T_K = T_K;
+  state.P_Pa = out.P_Pa > 0 ? out.P_Pa : 1e5;
+  state.w = x;
+  if (!context.solver().solve(Sought::pressure, x, state)) return false;
+  out.P_Pa = state.P_Pa;
+  out.y = state.w;
+  if (!with_derivatives) return true;
+
+  const Eigen::MatrixXd& s = context.solver().sensitivity(Sought::pressure, x, state);
+  const auto N = static_cast<Eigen::Index>(n);
+  const auto column_of_term = [&](std::size_t p) {
+    return N + 1 + static_cast<Eigen::Index>(context.free()[p].term);
+  };
+  out.dln_P_dT = s(N, N);
+  out.dln_P_dx.resize(n - 1);
+  out.dln_P_dp.resize(parameters);
+  out.dy_dT.resize(n - 1);
+  out.dy_dx.resize((n - 1) * (n - 1));
+  out.dy_dp.resize((n - 1) * parameters);
+  for (std::size_t k = 0; k + 1 < n; ++k) out.dln_P_dx[k] = s(N, static_cast<Eigen::Index>(k)) - s(N, N - 1);
+  for (std::size_t p = 0; p < parameters; ++p)
+    out.dln_P_dp[p] = s(N, column_of_term(p)) * context.chain(p, T_K);
+  for (std::size_t i = 0; i + 1 < n; ++i) {  // y_i = x_i K_i
+    const auto row = static_cast<Eigen::Index>(i);
+    out.dy_dT[i] = state.w[i] * s(row, N);
+    for (std::size_t k = 0; k + 1 < n; ++k) {
+      out.dy_dx[i * (n - 1) + k] = state.w[i] * (s(row, static_cast<Eigen::Index>(k)) - s(row, N - 1)) +
+                                   (i == k ? std::exp(state.ln_K[i]) : 0);
+    }
+    for (std::size_t p = 0; p < parameters; ++p) {
+      out.dy_dp[i * parameters + p] = state.w[i] * s(row, column_of_term(p)) * context.chain(p, T_K);
+    }
+  }
+  return true;
+}
+
+AdjustedPointResidual::AdjustedPointResidual(FitContext& context, const DataPoint& point)
+    : context_(context), point_(point), x_(point.x) {
+  const int n = static_cast<int>(point.x.size());
+  mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
+  mutable_parameter_block_sizes()->push_back(n);
+  set_num_residuals(n + 1 + (point.y.empty() ? 0 : n - 1));
+}
+
+bool AdjustedPointResidual::Evaluate(double const* const* blocks, double* residuals,
+                                     double** jacobians) const {
+  const std::size_t n = point_.x.size(), parameters = context_.free().size(), latent = n;
+  const double* adjustment = blocks[1];
+  context_.set(blocks[0]);
+  double rest = 1;
+  for (std::size_t k = 0; k + 1 < n; ++k) {
+    x_[k] = point_.x[k] + point_.u_x * adjustment[k];
+    rest -= x_[k];
+  }
+  x_[n - 1] = rest;
+  const double T_K = point_.T_K + point_.u_T_K * adjustment[n - 1];
+  for (const double fraction : x_) {
+    if (!(fraction > 0)) return false;
+  }
+  bubble_.P_Pa = point_.P_Pa;
+  if (!bubble_with_derivatives(context_, T_K, x_, jacobians != nullptr, bubble_)) return false;
+
+  for (std::size_t k = 0; k < latent; ++k) residuals[k] = adjustment[k];
+  residuals[latent] = (bubble_.P_Pa - point_.P_Pa) / point_.u_P_Pa;
+  const std::size_t first_y = latent + 1, rows = static_cast<std::size_t>(num_residuals());
+  for (std::size_t r = first_y; r < rows; ++r) {
+    residuals[r] = (bubble_.y[r - first_y] - point_.y[r - first_y]) / point_.u_y;
+  }
+  if (jacobians == nullptr) return true;
+
+  const double P_weight = bubble_.P_Pa / point_.u_P_Pa;
+  if (double* J = jacobians[0]) {
+    std::fill(J, J + rows * parameters, 0.0);
+    for (std::size_t p = 0; p < parameters; ++p) {
+      J[latent * parameters + p] = P_weight * bubble_.dln_P_dp[p];
+      for (std::size_t r = first_y; r < rows; ++r) {
+        J[r * parameters + p] = bubble_.dy_dp[(r - first_y) * parameters + p] / point_.u_y;
+      }
+    }
+  }
+  if (double* J = jacobians[1]) {
+    std::fill(J, J + rows * latent, 0.0);
+    for (std::size_t k = 0; k < latent; ++k) {
+      J[k * latent + k] = 1;
+      const bool is_T = k == n - 1;
+      const double unit = is_T ? point_.u_T_K : point_.u_x;
+      J[latent * latent + k] = P_weight * unit * (is_T ? bubble_.dln_P_dT : bubble_.dln_P_dx[k]);
+      for (std::size_t r = first_y; r < rows; ++r) {
+        const std::size_t i = r - first_y;
+        J[r * latent + k] = unit / point_.u_y * (is_T ? bubble_.dy_dT[i] : bubble_.dy_dx[i * (n - 1) + k]);
+      }
+    }
+  }
+  return true;
+}
+
+BubblePointResidual::BubblePointResidual(FitContext& context, const DataPoint& point, Sought sought)
+    : context_(context), point_(point), sought_(sought) {
+  mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
+  set_num_residuals(1);
+}
+
+bool BubblePointResidual::Evaluate(double const* const* blocks, double* residuals, double** jacobians) const {
+  context_.set(blocks[0]);
+  const bool T_sought = sought_ == Sought::temperature;
+  double T_K = point_.T_K;
+  if (T_sought) {
+    IncipientState state(point_.x.size());
+    state.T_K = T_K;
+    state.P_Pa = point_.P_Pa;
+    state.w = point_.x;
+    if (!context_.solver().solve(Sought::temperature, point_.x, state)) return false;
+    T_K = state.T_K;
+  }
+  bubble_.P_Pa = point_.P_Pa;
+  if (!bubble_with_derivatives(context_, T_K, point_.x, jacobians != nullptr, bubble_)) return false;
+  residuals[0] = T_sought ? T_K - point_.T_K : bubble_.P_Pa / point_.P_Pa - 1;
+  if (jacobians != nullptr && jacobians[0] != nullptr) {
+    for (std::size_t p = 0; p < context_.free().size(); ++p) {
+      // At constant P: dT/dp = -(d ln P/dp) / (d ln P/dT)
+      jacobians[0][p] = T_sought ? -bubble_.dln_P_dp[p] / bubble_.dln_P_dT
+                                 : bubble_.P_Pa / point_.P_Pa * bubble_.dln_P_dp[p];
+    }
+  }
+  return true;
+}
+
+}  // namespace jampot

@@ -1,0 +1,80 @@
+#pragma once
+// The residuals of one measured point, with exact derivatives, as Ceres takes them.
+#include <ceres/cost_function.h>
+
+#include <vector>
+
+#include "jampot/equilibrium/incipient.hpp"
+#include "jampot/phase/mixture.hpp"
+#include "jampot/regression/data_set.hpp"
+
+namespace jampot {
+
+/// One number that is fitted: a coefficient of a term, scaled to be of order one at a reference temperature.
+struct FreeParameter {
+  std::size_t term;
+  Coefficient coefficient;
+  double scale;  ///< coefficient = scale * (what the optimiser sees)
+};
+
+/// The model being fitted and the scratch space of its residuals; shared by all of them, so one thread each.
+class FitContext {
+ public:
+  FitContext(Mixture mixture, std::vector<FreeParameter> free);
+
+  void set(const double* scaled);
+  Mixture& mixture() { return mixture_; }
+  IncipientSolver& solver() { return solver_; }
+  const std::vector<FreeParameter>& free() const { return free_; }
+  /// d coefficient-of-model-term / d scaled parameter at T_K.
+  double chain(std::size_t parameter, double T_K) const;
+
+ private:
+  Mixture mixture_;
+  std::vector<FreeParameter> free_;
+  IncipientSolver solver_;
+};
+
+/// A bubble point at (T, x) with the derivatives of ln P and y.
+struct BubbleDerivatives {
+  double P_Pa = 0;
+  std::vector<double> y;
+  double dln_P_dT = 0;
+  std::vector<double> dln_P_dx;      ///< along x_k up, x_n down; n - 1
+  std::vector<double> dln_P_dp;      ///< per free parameter
+  std::vector<double> dy_dT;         ///< n - 1
+  std::vector<double> dy_dx, dy_dp;  ///< (n - 1) rows
+};
+
+/// @returns false where the model gives no bubble point there
+bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<double>& x,
+                             bool with_derivatives, BubbleDerivatives& out);
+
+/// Errors in variables. Blocks: the free parameters; the adjustments of x_1..x_{n-1} and T in units of their
+/// uncertainty. Residuals: those adjustments, then (P - measured)/u_P, then (y_k - measured)/u_y.
+class AdjustedPointResidual final : public ceres::CostFunction {
+ public:
+  AdjustedPointResidual(FitContext& context, const DataPoint& point);
+  bool Evaluate(double const* const* blocks, double* residuals, double** jacobians) const override;
+
+ private:
+  FitContext& context_;
+  const DataPoint& point_;
+  mutable BubbleDerivatives bubble_;
+  mutable std::vector<double> x_;
+};
+
+/// The plain objectives: one residual a point, relative deviation of P or deviation of T in K.
+class BubblePointResidual final : public ceres::CostFunction {
+ public:
+  BubblePointResidual(FitContext& context, const DataPoint& point, Sought sought);
+  bool Evaluate(double const* const* blocks, double* residuals, double** jacobians) const override;
+
+ private:
+  FitContext& context_;
+  const DataPoint& point_;
+  Sought sought_;
+  mutable BubbleDerivatives bubble_;
+};
+
+}  // namespace jampot
