@@ -46,7 +46,7 @@ CsvText parse_csv(std::string_view text, const std::string& file) {
     ++line_number;
     if (line.empty()) continue;
     if (line.front() == '#') {
-      csv.comments.emplace_back(trimmed(line.substr(1)));
+      csv.comments.push_back({line_number, std::string(trimmed(line.substr(1)))});
     } else {
       csv.rows.push_back({line_number, parse_line(line, {file, line_number, {}})});
     }

@@ -5,8 +5,8 @@
 #include <vector>
 
 #include "jampot/equilibrium/incipient.hpp"
+#include "jampot/measured/data_set.hpp"
 #include "jampot/phase/mixture.hpp"
-#include "jampot/regression/data_set.hpp"
 
 namespace jampot {
 

@@ -12,9 +12,14 @@ struct CsvRow {
   std::vector<std::string> fields;
 };
 
+struct CsvComment {
+  int line = 0;
+  std::string text;  ///< without the '#'
+};
+
 struct CsvText {
-  std::vector<std::string> comments;  ///< lines that begin with '#', without it
-  std::vector<CsvRow> rows;           ///< the rest, empty lines left out; the first is the header
+  std::vector<CsvComment> comments;  ///< lines that begin with '#'
+  std::vector<CsvRow> rows;          ///< the rest, empty lines left out; the first is the header
 };
 
 /// Reads comma-separated text. A byte-order mark and Windows line ends are taken in stride.

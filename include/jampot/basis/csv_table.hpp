@@ -15,7 +15,7 @@ class CsvTable {
   /// @throws RequestError for an empty table or a row whose number of fields differs from the header's.
   CsvTable(std::string_view text, std::string file);
 
-  const std::vector<std::string>& comments() const { return text_.comments; }
+  const std::vector<CsvComment>& comments() const { return text_.comments; }
   const std::vector<std::string>& header() const { return text_.rows.front().fields; }
   std::size_t rows() const { return text_.rows.size() - 1; }
   const std::string& file() const { return file_; }

@@ -10,8 +10,8 @@
 #include "jampot/basis/notice.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/measured/data_set.hpp"
 #include "jampot/phase/mixture.hpp"
-#include "jampot/regression/data_set.hpp"
 #include "jampot/regression/statistics.hpp"
 
 namespace jampot {

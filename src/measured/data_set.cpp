@@ -1,4 +1,4 @@
-#include "jampot/regression/data_set.hpp"
+#include "jampot/measured/data_set.hpp"
 
 #include <algorithm>
 #include <array>

@@ -1,0 +1,34 @@
+#pragma once
+// Measured points against a model.
+#include <optional>
+#include <vector>
+
+#include "jampot/measured/data_set.hpp"
+#include "jampot/phase/mixture.hpp"
+
+namespace jampot {
+
+/// Mean, mean absolute, root mean square and largest of some deviations (model minus measured).
+struct DeviationSummary {
+  int count = 0;
+  double mean = 0, mean_absolute = 0, root_mean_square = 0, largest = 0;  ///< largest keeps its sign
+};
+DeviationSummary summarise(const std::vector<double>& deviations);
+
+/// What the model says at measured x and P (isobaric data) or T, minus what was measured.
+struct Comparison {
+  struct Row {
+    DataPoint measured;
+    double T_K = 0, P_Pa = 0, y1 = 0;  ///< of the model
+  };
+  std::vector<Row> rows;
+  std::optional<DeviationSummary> T_K, P_Pa, y1;  ///< those the data can be compared in
+};
+
+/// @throws CalculationError where the model has no bubble point at a measured composition.
+Comparison compare(Mixture& mixture, const DataSet& data);
+
+/// The data with the substances in the order of the mixture. @throws RequestError if they are about others.
+DataSet in_order_of(const Mixture& mixture, DataSet data);
+
+}  // namespace jampot

@@ -1,0 +1,69 @@
+#pragma once
+// A figure as geometry: what is drawn where, before anything is drawn. gnuplot turns it into a picture.
+#include <array>
+#include <filesystem>
+#include <string>
+#include <vector>
+
+namespace jampot {
+
+/// A point in the units of the axes.
+struct Spot {
+  double x, y;
+};
+
+enum class Stroke { solid, dashed, dotted, none };
+enum class Mark { none, circle, square, triangle, diamond };
+
+/// A curve or a set of points. Colours are numbers of the house palette (see palette()).
+struct Series {
+  std::vector<Spot> spots;
+  std::string label;  ///< written at the curve; none: not labelled
+  Stroke stroke = Stroke::solid;
+  Mark mark = Mark::none;  ///< open symbols
+  int colour = 0;
+  double width = 2;
+  bool in_key = false;  ///< listed in the key instead of labelled at the curve (point series)
+};
+
+/// A text at a point of the diagram, placed near it where it covers nothing.
+struct Callout {
+  Spot spot;
+  std::string text;
+  Mark mark = Mark::none;
+};
+
+struct Axis {
+  std::string label;
+  double low = 0, high = 1;
+};
+
+struct Panel {
+  Axis x, y;
+  std::vector<Series> series;
+  std::vector<Callout> callouts;
+};
+
+struct Figure {
+  std::string title;
+  std::string footer;                ///< model and source of parameters, small
+  std::vector<std::string> notices;  ///< codes of notices that bear on the picture, marked below the title
+  std::vector<Panel> panels;         ///< one above the other, sharing the height
+  int width = 1280, height = 800;
+};
+
+/// The colour of a number, "#rrggbb": dark enough on white, told apart with any colour vision, cycling after
+/// eight.
+std::string palette(int colour);
+
+/// An axis range that holds the values with a little room, ends on round numbers.
+Axis rounded_axis(std::string label, double low, double high);
+
+/// Draws into a file; the ending says how: .svg, .png or .pdf. Nothing is left behind where drawing fails.
+/// @throws RequestError for another ending; CalculationError where gnuplot is missing or fails.
+void draw(const Figure& figure, const std::filesystem::path& path);
+
+/// The gnuplot script behind `draw`, writing to `output`.
+std::string gnuplot_script(const Figure& figure, const std::filesystem::path& output);
+
+}  // namespace jampot

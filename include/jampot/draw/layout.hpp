@@ -1,0 +1,48 @@
+#pragma once
+// Where the parts of a figure stand, in pixels from the top left, and where its labels go.
+#include <string>
+#include <vector>
+
+#include "jampot/draw/figure.hpp"
+
+namespace jampot {
+
+struct Box {
+  double left, top, right, bottom;
+  bool overlaps(const Box& other) const {
+    return left < other.right && other.left < right && top < other.bottom && other.top < bottom;
+  }
+  bool contains(const Box& other) const {
+    return other.left >= left && other.right <= right && other.top >= top && other.bottom <= bottom;
+  }
+};
+
+/// A label that has found its place.
+struct PlacedLabel {
+  std::string text;
+  Box box;              ///< what the text covers
+  int colour = -1;      ///< of the curve it names; -1: black
+  bool leader = false;  ///< a thin line leads to `anchor`
+  double anchor_x = 0, anchor_y = 0;
+};
+
+struct PanelLayout {
+  Box frame;  ///< the axes
+  std::vector<PlacedLabel> labels;
+};
+
+inline constexpr double label_font_px = 17, tick_font_px = 16, title_font_px = 21, small_font_px = 13;
+
+/// Pixel position of a spot of the panel.
+double pixel_x(const Panel& panel, const Box& frame, double x);
+double pixel_y(const Panel& panel, const Box& frame, double y);
+
+/// Places the frames of all panels, and every curve label and callout so that it lies inside the frame, on no
+/// curve, no marked point and no other label. A curve label that finds no such place is left to the key (it
+/// is then not in the result); a callout always gets the best place there is.
+std::vector<PanelLayout> lay_out(const Figure& figure);
+
+/// Whether the straight line between two points crosses the box.
+bool crosses(const Box& box, double x1, double y1, double x2, double y2);
+
+}  // namespace jampot

@@ -1,0 +1,25 @@
+#pragma once
+// Results as JSON, in SI; keys carry the unit (docs/files.md lists them).
+#include <nlohmann/json.hpp>
+
+#include "jampot/diagram/binary_vle.hpp"
+#include "jampot/diagram/comparison.hpp"
+#include "jampot/equilibrium/bubble_dew.hpp"
+#include "jampot/regression/fit.hpp"
+
+namespace jampot {
+
+using Json = nlohmann::ordered_json;
+
+Json to_json(const Notices& notices);
+Json to_json(const Substance& substance);  ///< identity, short
+Json to_json(const PairParameters& pair);
+Json to_json(const VlePoint& point, const std::vector<Substance>& substances);
+Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances);
+Json to_json(const Comparison& comparison);
+Json to_json(const Fit& fit);
+
+/// The beginning of every answer: command, substances, models, parameters (with source and range_K).
+Json answer_header(const std::string& command, const Mixture& mixture);
+
+}  // namespace jampot

@@ -1,0 +1,33 @@
+#pragma once
+// Tables as text and CSV. A table holds SI values; units are applied when it is written.
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "jampot/basis/quantity.hpp"
+
+namespace jampot {
+
+struct Column {
+  std::string name;  ///< "T", "x(methanol)"
+  Dimension dimension = Dimension::number;
+  int decimals = 4;         ///< shown on the screen; CSV gets full precision
+  bool difference = false;  ///< a deviation: its unit is that of a difference
+};
+
+/// An empty cell, a number in SI, or a text.
+using Cell = std::variant<std::monostate, double, std::string>;
+
+struct Table {
+  std::string title;
+  std::vector<Column> columns;
+  std::vector<std::vector<Cell>> rows;
+};
+
+/// Aligned text with a header line of names and units.
+std::string as_text(const Table& table, const DisplayUnits& units);
+
+/// CSV with the units in the header, "T [degC]"; the title is a comment line above.
+std::string as_csv(const std::vector<Table>& tables, const DisplayUnits& units);
+
+}  // namespace jampot

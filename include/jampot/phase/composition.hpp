@@ -1,0 +1,27 @@
+#pragma once
+// Compositions as people write them, and mole against mass.
+#include <span>
+#include <string_view>
+#include <vector>
+
+#include "jampot/substance/substance.hpp"
+
+namespace jampot {
+
+enum class Basis { mole, mass };
+/// @throws RequestError unless the text is "mole" or "mass".
+Basis parse_basis(std::string_view text);
+
+/// Mass fractions of a composition given in mole fractions, and back.
+std::vector<double> mass_fractions(std::span<const double> x, const std::vector<Substance>& substances);
+std::vector<double> mole_fractions(std::span<const double> w, const std::vector<Substance>& substances);
+
+/// Reads "ethyl acetate=0.3, water=0.7" into mole fractions in the order of `substances`. Names may be
+/// aliases, fractions may carry a percent sign, and one substance may be left out: it is then the rest.
+/// Fractions are of moles or mass as `basis` says.
+/// @throws RequestError for a name outside the mixture, one named twice, a fraction outside 0..1, or a sum
+/// that is not 1.
+std::vector<double> parse_composition(std::string_view text, const std::vector<Substance>& substances,
+                                      Basis basis);
+
+}  // namespace jampot

@@ -1,0 +1,236 @@
+#include "jampot/draw/figure.hpp"
+
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/draw/layout.hpp"
+#include "jampot/files/text_file.hpp"
+
+namespace jampot {
+namespace {
+
+namespace fs = std::filesystem;
+
+std::string quoted(const std::string& text) {
+  std::string out = "\"";
+  for (const char c : text) {
+    if (c == '"' || c == '\\') out += '\\';
+    out += c;
+  }
+  return out + "\"";
+}
+
+std::string terminal(const Figure& figure, const fs::path& path) {
+  const std::string ending = lower_case(path.extension().string());
+  if (ending == ".svg") {
+    return fmt::format("set terminal svg size {},{} font 'DejaVu Sans,{}' background '#ffffff' noenhanced\n",
+                       figure.width, figure.height, tick_font_px);
+  }
+  // Cairo takes points at 96 pixels to the inch for PNG, inches for PDF.
+  if (ending == ".png") {
+    return fmt::format("set terminal pngcairo size {},{} font 'DejaVu Sans,{}' noenhanced\n", figure.width,
+                       figure.height, 0.75 * tick_font_px);
+  }
+  if (ending == ".pdf") {
+    return fmt::format("set terminal pdfcairo size {}in,{}in font 'DejaVu Sans,{}' noenhanced\n",
+                       figure.width / 96.0, figure.height / 96.0, 0.75 * tick_font_px);
+  }
+  throw RequestError(fmt::format(
+      "'{}': a figure is drawn as .svg, .png or .pdf; the file's ending says which", path.string()));
+}
+
+// Font sizes in gnuplot are in the unit of its terminal.
+std::string font(const fs::path& path, double px) {
+  const bool svg = lower_case(path.extension().string()) == ".svg";
+  return fmt::format("'DejaVu Sans,{}'", svg ? px : 0.75 * px);
+}
+
+int dash(Stroke stroke) {
+  switch (stroke) {
+    case Stroke::dashed:
+      return 2;
+    case Stroke::dotted:
+      return 3;
+    default:
+      return 1;
+  }
+}
+
+int point_type(Mark mark) {  // gnuplot's open symbols
+  switch (mark) {
+    case Mark::square:
+      return 4;
+    case Mark::triangle:
+      return 8;
+    case Mark::diamond:
+      return 12;
+    default:
+      return 6;
+  }
+}
+
+std::string style(const Series& series) {
+  std::string text;
+  if (series.stroke == Stroke::none) {
+    text = fmt::format("with points pt {} ps 1.3 lw 1.6 lc rgb '{}'", point_type(series.mark),
+                       palette(series.colour));
+  } else if (series.mark == Mark::none) {
+    text = fmt::format("with lines lw {} dt {} lc rgb '{}'", series.width, dash(series.stroke),
+                       palette(series.colour));
+  } else {
+    text = fmt::format("with linespoints pt {} ps 1.3 lw {} dt {} lc rgb '{}'", point_type(series.mark),
+                       series.width, dash(series.stroke), palette(series.colour));
+  }
+  return text;
+}
+
+std::string panel_script(const Figure& figure, const Panel& panel, const PanelLayout& layout,
+                         std::size_t number, const fs::path& path) {
+  const Box& frame = layout.frame;
+  std::string script = "unset label\nunset arrow\nunset object\n";
+  script += fmt::format(
+      "set lmargin at screen {}\nset rmargin at screen {}\nset tmargin at screen {}\n"
+      "set bmargin at screen {}\n",
+      frame.left / figure.width, frame.right / figure.width, 1 - frame.top / figure.height,
+      1 - frame.bottom / figure.height);
+  script += fmt::format("set xrange [{}:{}]\nset yrange [{}:{}]\n", panel.x.low, panel.x.high, panel.y.low,
+                        panel.y.high);
+  script += fmt::format("set xlabel {} font {}\nset ylabel {} font {}\n", quoted(panel.x.label),
+                        font(path, label_font_px), quoted(panel.y.label), font(path, label_font_px));
+  const auto screen_x = [&](double px) { return px / figure.width; };
+  const auto screen_y = [&](double px) { return 1 - px / figure.height; };
+  for (const PlacedLabel& label : layout.labels) {
+    const double x = (label.box.left + label.box.right) / 2, y = (label.box.top + label.box.bottom) / 2;
+    script += fmt::format("set label {} at screen {},{} center font {} tc rgb '{}' front\n",
+                          quoted(label.text), screen_x(x), screen_y(y), font(path, label_font_px),
+                          label.colour < 0 ? "#222222" : palette(label.colour));
+    if (label.leader) {
+      const double end_x = std::clamp(label.anchor_x, label.box.left, label.box.right);
+      const double end_y = std::clamp(label.anchor_y, label.box.top, label.box.bottom);
+      script +=
+          fmt::format("set arrow from screen {},{} to screen {},{} nohead lw 0.8 lc rgb '#777777' front\n",
+                      screen_x(end_x), screen_y(end_y), screen_x(label.anchor_x), screen_y(label.anchor_y));
+    }
+  }
+  if (number == 0) {
+    script += fmt::format("set label {} at screen 0.5,{} center font {} front\n", quoted(figure.title),
+                          screen_y(28), font(path, title_font_px));
+    script += fmt::format("set label {} at screen {},{} left font {} tc rgb '#666666' front\n",
+                          quoted(figure.footer), screen_x(12), screen_y(figure.height - 14.0),
+                          font(path, small_font_px));
+    if (!figure.notices.empty()) {
+      script += fmt::format("set label {} at screen {},{} right font {} tc rgb '{}' front\n",
+                            quoted("notice: " + joined(figure.notices, ", ")), screen_x(figure.width - 12.0),
+                            screen_y(52), font(path, small_font_px), palette(1));
+    }
+  }
+
+  std::vector<std::string> plots;
+  std::string data;
+  for (std::size_t k = 0; k < panel.series.size(); ++k) {
+    const Series& series = panel.series[k];
+    const std::string name = fmt::format("$data_{}_{}", number, k);
+    data += name + " << EOD\n";
+    for (const Spot& spot : series.spots) data += fmt::format("{:.8g} {:.8g}\n", spot.x, spot.y);
+    data += "EOD\n";
+    const bool placed = std::any_of(layout.labels.begin(), layout.labels.end(),
+                                    [&](const PlacedLabel& label) { return label.text == series.label; });
+    const bool in_key = !series.label.empty() && (series.in_key || !placed);
+    plots.push_back(fmt::format("{} using 1:2 {} {}", name, style(series),
+                                in_key ? "title " + quoted(series.label) : "notitle"));
+  }
+  for (std::size_t k = 0; k < panel.callouts.size(); ++k) {
+    const Callout& callout = panel.callouts[k];
+    if (callout.mark == Mark::none) continue;
+    const std::string name = fmt::format("$mark_{}_{}", number, k);
+    data += fmt::format("{} << EOD\n{:.8g} {:.8g}\nEOD\n", name, callout.spot.x, callout.spot.y);
+    plots.push_back(fmt::format("{} using 1:2 with points pt {} ps 1.8 lw 2.2 lc rgb '#222222' notitle", name,
+                                point_type(callout.mark)));
+  }
+  return script + data + "plot " + joined(plots, ", \\\n     ") + "\n";
+}
+
+struct Scratch {  // a folder that goes away with it
+  fs::path folder;
+  Scratch() {
+    std::string pattern = (fs::temp_directory_path() / "jampot-XXXXXX").string();
+    if (mkdtemp(pattern.data()) == nullptr)
+      throw CalculationError("no temporary folder could be made for drawing");
+    folder = pattern;
+  }
+  ~Scratch() {
+    std::error_code ignored;
+    fs::remove_all(folder, ignored);
+  }
+  Scratch(const Scratch&) = delete;
+  Scratch& operator=(const Scratch&) = delete;
+};
+
+}  // namespace
+
+std::string palette(int colour) {
+  // Chosen dark to light in turns, so that neighbours differ in lightness as well as in hue.
+  static const std::vector<std::string> colours{"#1b6e53", "#b4540a", "#5b4a9e", "#8a7a00",
+                                                "#0f6c8c", "#a23b72", "#4d5a66", "#6b8f1a"};
+  return colours[static_cast<std::size_t>(colour) % colours.size()];
+}
+
+Axis rounded_axis(std::string label, double low, double high) {
+  if (!(high > low)) {
+    const double room = std::max(1e-6, 0.01 * std::abs(low));
+    low -= room;
+    high += room;
+  }
+  const double room = 0.05 * (high - low);
+  double step = std::pow(10.0, std::floor(std::log10(high - low)));
+  for (const double part : {0.1, 0.2, 0.5}) {
+    if ((high - low) / (part * step) < 16) {
+      step *= part;
+      break;
+    }
+  }
+  const double floor = std::floor((low - room) / step) * step;
+  // Quantities that cannot be negative do not get a negative stretch of axis.
+  return {std::move(label), low >= 0 && floor < 0 ? 0 : floor, std::ceil((high + room) / step) * step};
+}
+
+std::string gnuplot_script(const Figure& figure, const fs::path& output) {
+  std::string script = terminal(figure, output);
+  script += fmt::format("set output {}\n", quoted(output.string()));
+  script +=
+      "set encoding utf8\nset border 3 lw 1.2 lc rgb '#444444'\nset tics nomirror out scale 0.6\n"
+      "set grid lc rgb '#e2e2e2' lw 0.8 dt 1\n"
+      "set key top right Left reverse opaque samplen 2 spacing 1.15\n";
+  if (figure.panels.size() > 1) script += "set multiplot\n";
+  const std::vector<PanelLayout> layouts = lay_out(figure);
+  for (std::size_t k = 0; k < figure.panels.size(); ++k) {
+    script += panel_script(figure, figure.panels[k], layouts[k], k, output);
+  }
+  if (figure.panels.size() > 1) script += "unset multiplot\n";
+  return script;
+}
+
+void draw(const Figure& figure, const fs::path& path) {
+  const Scratch scratch;
+  const fs::path picture = scratch.folder / ("figure" + path.extension().string());
+  const fs::path script = scratch.folder / "figure.gnuplot", log = scratch.folder / "log";
+  write_file(script, gnuplot_script(figure, picture));
+  const std::string command = fmt::format("gnuplot '{}' >'{}' 2>&1", script.string(), log.string());
+  const int status = std::system(command.c_str());  // NOLINT: fixed words and paths of our own making
+  if (status != 0 || !fs::exists(picture)) {
+    const std::string said(trimmed(read_file(log)));
+    const bool missing = said.find("not found") != std::string::npos;
+    throw CalculationError(missing ? "gnuplot is not installed; figures need it (Debian package gnuplot-nox)"
+                                   : fmt::format("gnuplot could not draw the figure: {}", said));
+  }
+  write_file(path, read_file(picture));
+}
+
+}  // namespace jampot

@@ -1,0 +1,207 @@
+#include "jampot/draw/layout.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace jampot {
+namespace {
+
+struct Pixel {
+  double x, y;
+};
+using Path = std::vector<Pixel>;
+
+struct Obstacles {
+  Box frame;
+  std::vector<Path> curves;
+  std::vector<Box> boxes;  ///< marked points and labels already placed
+};
+
+// DejaVu Sans is about 0.6 of its height wide on average; a little more keeps neighbours apart.
+double text_width(const std::string& text, double font_px) {
+  const auto letters = std::count_if(text.begin(), text.end(),
+                                     [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; });
+  return 0.62 * font_px * static_cast<double>(letters);
+}
+
+Box box_at(double centre_x, double centre_y, const std::string& text) {
+  const double half_width = text_width(text, label_font_px) / 2, half_height = 0.65 * label_font_px;
+  return {centre_x - half_width, centre_y - half_height, centre_x + half_width, centre_y + half_height};
+}
+
+Box grown(const Box& box, double by) {
+  return {box.left - by, box.top - by, box.right + by, box.bottom + by};
+}
+
+// How much is wrong with a place: 0 where nothing is.
+double trouble(const Box& box, const Obstacles& obstacles) {
+  double sum = 0;
+  if (!obstacles.frame.contains(grown(box, 4))) sum += 1000;
+  const Box near = grown(box, 3);
+  for (const Path& path : obstacles.curves) {
+    for (std::size_t k = 1; k < path.size(); ++k) {
+      if (crosses(near, path[k - 1].x, path[k - 1].y, path[k].x, path[k].y)) sum += 10;
+    }
+  }
+  for (const Box& other : obstacles.boxes) sum += near.overlaps(other) ? 100 : 0;
+  return sum;
+}
+
+bool leader_is_free(const PlacedLabel& label, const Obstacles& obstacles) {
+  const double x = std::clamp(label.anchor_x, label.box.left, label.box.right);
+  const double y = std::clamp(label.anchor_y, label.box.top, label.box.bottom);
+  return std::none_of(obstacles.boxes.begin(), obstacles.boxes.end(), [&](const Box& box) {
+    const bool own = label.anchor_x > box.left && label.anchor_x < box.right && label.anchor_y > box.top &&
+                     label.anchor_y < box.bottom;
+    return !own && crosses(box, label.anchor_x, label.anchor_y, x, y);
+  });
+}
+
+// Rings of places around the anchor, nearest first.
+PlacedLabel place_callout(const Callout& callout, Pixel anchor, const Obstacles& obstacles) {
+  PlacedLabel best{callout.text, box_at(anchor.x, anchor.y - 30, callout.text), -1, false, anchor.x,
+                   anchor.y};
+  double least = HUGE_VAL;
+  const Box own = box_at(0, 0, callout.text);
+  for (double ring = 10; ring <= 190; ring += 15) {
+    for (int direction = 0; direction < 16; ++direction) {
+      const double angle = 2 * 3.14159265358979 * direction / 16;
+      // The box stands with its near edge on the ring.
+      const double x = anchor.x + std::cos(angle) * (ring + own.right);
+      const double y = anchor.y + std::sin(angle) * (ring + own.bottom);
+      PlacedLabel candidate{callout.text, box_at(x, y, callout.text), -1, ring > 30, anchor.x, anchor.y};
+      double cost = trouble(candidate.box, obstacles) + ring / 100;
+      if (candidate.leader && !leader_is_free(candidate, obstacles)) cost += 50;
+      if (cost < least) {
+        least = cost;
+        best = candidate;
+      }
+    }
+  }
+  return best;
+}
+
+// Along the curve, above or below it, preferring a third and two thirds of its length.
+bool place_curve_label(const Series& series, const Path& path, const Obstacles& obstacles,
+                       PlacedLabel& placed) {
+  double least = HUGE_VAL;
+  constexpr int steps = 60;
+  for (int step = 1; step < steps; ++step) {
+    const double at = static_cast<double>(step) / steps;
+    const auto k = static_cast<std::size_t>(at * static_cast<double>(path.size() - 1));
+    const Box own = box_at(0, 0, series.label);
+    for (const double distance : {8.0, 14.0, 22.0}) {
+      for (const auto& [sx, sy] : {std::pair(0, -1), std::pair(0, 1), std::pair(1, -1), std::pair(-1, -1),
+                                   std::pair(1, 1), std::pair(-1, 1), std::pair(1, 0), std::pair(-1, 0)}) {
+        const double x = path[k].x + sx * (own.right + distance),
+                     y = path[k].y + sy * (own.bottom + distance);
+        const Box box = box_at(x, y, series.label);
+        const double off_centre = std::min(std::abs(at - 0.35), std::abs(at - 0.65));
+        const double cost = trouble(box, obstacles) + 0.2 * distance / 10 + 2 * off_centre;
+        if (cost < least) {
+          least = cost;
+          placed = {series.label, box, series.colour, false, path[k].x, path[k].y};
+        }
+      }
+    }
+  }
+  return least < 10;
+}
+
+Path to_pixels(const Panel& panel, const Box& frame, const std::vector<Spot>& spots) {
+  Path path;
+  for (const Spot& spot : spots)
+    path.push_back({pixel_x(panel, frame, spot.x), pixel_y(panel, frame, spot.y)});
+  return path;
+}
+
+PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
+  PanelLayout layout{frame, {}};
+  Obstacles obstacles{frame, {}, {}};
+  std::vector<Path> paths;
+  bool key = false;
+  double key_letters = 0, key_rows = 0;
+  for (const Series& series : panel.series) {
+    paths.push_back(to_pixels(panel, frame, series.spots));
+    if (series.stroke != Stroke::none) obstacles.curves.push_back(paths.back());
+    if (series.mark != Mark::none) {
+      for (const Pixel& pixel : paths.back()) {
+        obstacles.boxes.push_back({pixel.x - 7, pixel.y - 7, pixel.x + 7, pixel.y + 7});
+      }
+    }
+    if (series.in_key) {
+      key = true;
+      ++key_rows;
+      key_letters = std::max(key_letters, text_width(series.label, tick_font_px));
+    }
+  }
+  if (key) {  // gnuplot puts the key into the top right corner
+    obstacles.boxes.push_back(
+        {frame.right - key_letters - 70, frame.top, frame.right, frame.top + 14 + 24 * key_rows});
+  }
+  for (const Callout& callout : panel.callouts) {
+    const Pixel anchor{pixel_x(panel, frame, callout.spot.x), pixel_y(panel, frame, callout.spot.y)};
+    if (callout.mark != Mark::none) {
+      obstacles.boxes.push_back({anchor.x - 9, anchor.y - 9, anchor.x + 9, anchor.y + 9});
+    }
+  }
+  for (const Callout& callout : panel.callouts) {
+    const Pixel anchor{pixel_x(panel, frame, callout.spot.x), pixel_y(panel, frame, callout.spot.y)};
+    layout.labels.push_back(place_callout(callout, anchor, obstacles));
+    obstacles.boxes.push_back(layout.labels.back().box);
+  }
+  for (std::size_t k = 0; k < panel.series.size(); ++k) {
+    const Series& series = panel.series[k];
+    if (series.in_key || series.label.empty() || paths[k].size() < 2) continue;
+    PlacedLabel label;
+    if (!place_curve_label(series, paths[k], obstacles, label)) continue;
+    obstacles.boxes.push_back(label.box);
+    layout.labels.push_back(std::move(label));
+  }
+  return layout;
+}
+
+}  // namespace
+
+double pixel_x(const Panel& panel, const Box& frame, double x) {
+  return frame.left + (x - panel.x.low) / (panel.x.high - panel.x.low) * (frame.right - frame.left);
+}
+
+double pixel_y(const Panel& panel, const Box& frame, double y) {
+  return frame.bottom - (y - panel.y.low) / (panel.y.high - panel.y.low) * (frame.bottom - frame.top);
+}
+
+bool crosses(const Box& box, double x1, double y1, double x2, double y2) {
+  // Liang-Barsky: the part of the segment inside each slab.
+  double from = 0, to = 1;
+  const double dx = x2 - x1, dy = y2 - y1;
+  for (const auto& [p, q] : {std::pair(-dx, x1 - box.left), std::pair(dx, box.right - x1),
+                             std::pair(-dy, y1 - box.top), std::pair(dy, box.bottom - y1)}) {
+    if (p == 0) {
+      if (q < 0) return false;
+      continue;
+    }
+    const double t = q / p;
+    if (p < 0) {
+      from = std::max(from, t);
+    } else {
+      to = std::min(to, t);
+    }
+  }
+  return from <= to;
+}
+
+std::vector<PanelLayout> lay_out(const Figure& figure) {
+  constexpr double left = 105, right = 35, top = 62, bottom_of_panel = 74, footer = 34;
+  const double height = (figure.height - top - footer) / static_cast<double>(figure.panels.size());
+  std::vector<PanelLayout> layouts;
+  for (std::size_t k = 0; k < figure.panels.size(); ++k) {
+    const double y = top + static_cast<double>(k) * height;
+    const double gap = k > 0 ? 12 : 0;
+    layouts.push_back(
+        lay_out_panel(figure.panels[k], {left, y + gap, figure.width - right, y + height - bottom_of_panel}));
+  }
+  return layouts;
+}
+
+}  // namespace jampot

@@ -1,0 +1,207 @@
+#include "jampot/files/json_results.hpp"
+
+#include "jampot/liquid/models.hpp"
+#include "jampot/phase/composition.hpp"
+
+namespace jampot {
+namespace {
+
+Json optional_number(const std::optional<double>& value) {
+  return value ? Json(*value) : Json(nullptr);
+}
+
+Json matrix(const Eigen::MatrixXd& values) {
+  Json rows = Json::array();
+  for (Eigen::Index r = 0; r < values.rows(); ++r) {
+    Json row = Json::array();
+    for (Eigen::Index c = 0; c < values.cols(); ++c) row.push_back(values(r, c));
+    rows.push_back(std::move(row));
+  }
+  return rows;
+}
+
+Json to_json(const RootMeanSquares& rms) {
+  return {{"T_K", optional_number(rms.T_K)},
+          {"P_Pa", optional_number(rms.P_Pa)},
+          {"x", optional_number(rms.x)},
+          {"y", optional_number(rms.y)}};
+}
+
+Json to_json(const RunsTest& runs) {
+  return {{"runs", runs.runs}, {"expected", runs.expected}, {"probability", runs.probability}};
+}
+
+Json to_json(const DataPoint& point) {
+  Json json{{"T_K", point.T_K}, {"P_Pa", point.P_Pa}, {"x", point.x}};
+  if (!point.y.empty()) json["y"] = point.y;
+  return json;
+}
+
+Json to_json(const DeviationSummary& summary) {
+  return {{"count", summary.count},
+          {"mean", summary.mean},
+          {"mean_absolute", summary.mean_absolute},
+          {"rms", summary.root_mean_square},
+          {"max", summary.largest}};
+}
+
+Json terms_json(const PairParameters& pair) {
+  Json values = Json::object();
+  for (const auto& [name, function] : pair.terms) {
+    Json term = Json::object();
+    for (const Coefficient coefficient : all_coefficients) {
+      if (function[coefficient] != 0) term[std::string(name_of(coefficient))] = function[coefficient];
+    }
+    values[name] = std::move(term);
+  }
+  return values;
+}
+
+}  // namespace
+
+Json to_json(const Notices& notices) {
+  Json list = Json::array();
+  for (const Notice& notice : notices) list.push_back({{"code", notice.code}, {"text", notice.text}});
+  return list;
+}
+
+Json to_json(const Substance& substance) {
+  return {{"name", substance.name}, {"formula", substance.formula}, {"cas", substance.cas}};
+}
+
+Json to_json(const PairParameters& pair) {
+  Json json{{"model", pair.model},
+            {"between", pair.between},
+            {"values", terms_json(pair)},
+            {"source", pair.source}};
+  json["range_K"] = pair.range_K ? Json(*pair.range_K) : Json(nullptr);
+  return json;
+}
+
+Json to_json(const VlePoint& point, const std::vector<Substance>& substances) {
+  return {{"T_K", point.T_K},
+          {"P_Pa", point.P_Pa},
+          {"x", point.x},
+          {"y", point.y},
+          {"w_liquid", mass_fractions(point.x, substances)},
+          {"w_vapour", mass_fractions(point.y, substances)},
+          {"K", point.K},
+          {"gamma", point.gamma},
+          {"residual", point.residual}};
+}
+
+Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances) {
+  Json json;
+  if (curve.sought == Sought::temperature) {
+    json["P_Pa"] = curve.points.front().P_Pa;
+  } else {
+    json["T_K"] = curve.points.front().T_K;
+  }
+  for (const BinaryPoint& point : curve.points) {
+    json["points"].push_back({{"T_K", point.T_K},
+                              {"P_Pa", point.P_Pa},
+                              {"x", point.x},
+                              {"y", point.y},
+                              {"w_liquid", mass_fractions(point.x, substances)},
+                              {"w_vapour", mass_fractions(point.y, substances)},
+                              {"K", point.K},
+                              {"relative_volatility", point.relative_volatility()},
+                              {"gamma", point.gamma},
+                              {"residual", point.residual}});
+  }
+  json["azeotropes"] = Json::array();
+  for (const Azeotrope& azeotrope : curve.azeotropes) {
+    const std::array<double, 2> x{azeotrope.x1, 1 - azeotrope.x1};
+    json["azeotropes"].push_back({{"T_K", azeotrope.T_K},
+                                  {"P_Pa", azeotrope.P_Pa},
+                                  {"x", x},
+                                  {"w", mass_fractions(x, substances)},
+                                  {"kind", azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"},
+                                  {"extremum", description(azeotrope.extremum)},
+                                  {"residual", azeotrope.residual}});
+  }
+  json["three_phase"] = Json::array();
+  for (const ThreePhase& line : curve.three_phases) {
+    json["three_phase"].push_back({{"T_K", line.T_K},
+                                   {"P_Pa", line.P_Pa},
+                                   {"x_alpha", {line.x_alpha, 1 - line.x_alpha}},
+                                   {"x_beta", {line.x_beta, 1 - line.x_beta}},
+                                   {"y", {line.y, 1 - line.y}},
+                                   {"residual", line.residual}});
+  }
+  json["evaluations"] = curve.evaluations;
+  return json;
+}
+
+Json to_json(const Comparison& comparison) {
+  Json json;
+  for (const Comparison::Row& row : comparison.rows) {
+    json["points"].push_back(
+        {{"measured", to_json(row.measured)},
+         {"model", {{"T_K", row.T_K}, {"P_Pa", row.P_Pa}, {"y", {row.y1, 1 - row.y1}}}}});
+  }
+  for (const auto& [key, summary] : {std::pair("T_K", &comparison.T_K), std::pair("P_Pa", &comparison.P_Pa),
+                                     std::pair("y", &comparison.y1)}) {
+    if (*summary) json["deviations"][key] = to_json(**summary);
+  }
+  return json;
+}
+
+Json to_json(const Fit& fit) {
+  Json json{{"model", fit.options.model}, {"objective_kind", name_of(fit.options.objective)}};
+  for (const FittedParameter& parameter : fit.parameters) {
+    json["parameters"].push_back({{"name", parameter.name},
+                                  {"value", parameter.value},
+                                  {"std_error", parameter.held ? Json(nullptr) : Json(parameter.std_error)},
+                                  {"held", parameter.held}});
+  }
+  json["rms"] = to_json(fit.deviation);
+  json["rms_adjustment"] = to_json(fit.adjustment);
+  json["objective"] = fit.objective;
+  json["points"] = fit.points;
+  json["degrees_of_freedom"] = fit.degrees_of_freedom;
+  if (fit.options.objective == Objective::maximum_likelihood) {
+    json["chi_square_probability"] = fit.chi_square_probability;
+  }
+  json["runs"] = {{"boiling", to_json(fit.runs_P)}, {"y", to_json(fit.runs_y)}};
+  json["correlation"] = matrix(fit.correlation);
+  json["covariance"] = matrix(fit.covariance);
+  for (const LocalMinimum& minimum : fit.minima) {
+    json["minima"].push_back(
+        {{"values", minimum.values}, {"objective", minimum.objective}, {"starts", minimum.starts}});
+  }
+  for (const ResidualRow& row : fit.residuals) {
+    Json entry{{"data", fit.data[row.set]},
+               {"line", row.measured.line},
+               {"used", !row.pure},
+               {"measured", to_json(row.measured)},
+               {"model", {{"T_K", row.T_K}, {"P_Pa", row.P_Pa}, {"y", row.y}}}};
+    if (!row.pure) {
+      entry["adjusted"] = to_json(row.adjusted);
+      entry["standardised"] = {{"boiling", row.standardised_P}, {"y", row.standardised_y}};
+    }
+    json["residuals"].push_back(std::move(entry));
+  }
+  json["range_K"] = fit.T_range_K;
+  json["evaluations"] = fit.evaluations;
+  return json;
+}
+
+Json answer_header(const std::string& command, const Mixture& mixture) {
+  Json json{{"command", command}};
+  for (const Substance& substance : mixture.substances()) json["substances"].push_back(to_json(substance));
+  json["models"] = {{"liquid", mixture.liquid_model()}, {"vapour", mixture.vapour_model()}};
+  json["parameters"] = Json::array();
+  for (const PairParameters& pair : mixture.parameters()) json["parameters"].push_back(to_json(pair));
+  for (const Substance& substance : mixture.substances()) {
+    const VapourPressure& curve = *substance.vapour_pressure;
+    json["parameters"].push_back({{"substance", substance.name},
+                                  {"property", "vapour pressure"},
+                                  {"source", curve.source()},
+                                  {"grade", std::string(1, curve.grade())},
+                                  {"range_K", {curve.Tmin_K(), curve.Tmax_K()}}});
+  }
+  return json;
+}
+
+}  // namespace jampot

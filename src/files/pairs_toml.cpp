@@ -1,0 +1,258 @@
+#include "jampot/files/pairs_toml.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <sstream>
+#define TOML_HEADER_ONLY 0
+#include <toml++/toml.h>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/files/text_file.hpp"
+#include "jampot/liquid/models.hpp"
+
+namespace jampot {
+namespace {
+
+class Reader {
+ public:
+  Reader(std::string file, const Bank& bank) : file_(std::move(file)), bank_(bank) {}
+
+  std::vector<PairParameters> read(std::string_view text) {
+    toml::table root;
+    try {
+      root = toml::parse(text, file_);
+    } catch (const toml::parse_error& error) {
+      throw RequestError({file_, static_cast<int>(error.source().begin.line), {}},
+                         fmt::format("not valid TOML: {}", error.description()));
+    }
+    allow(root, {"model", "source", "pair", "fit"});
+    const std::string model = text_of(require(root, "model"), "model");
+    at(require(root, "model"), [&] { needs_pairs(model); });
+    const std::string source = root.contains("source") ? text_of(*root.get("source"), "source") : file_;
+    const toml::node& list = require(root, "pair");
+    if (!list.is_array_of_tables()) fail(list, "expected [[pair]] tables");
+    std::vector<PairParameters> pairs;
+    for (const toml::node& node : *list.as_array()) {
+      pairs.push_back(read_pair(*node.as_table(), model, source));
+    }
+    return pairs;
+  }
+
+ private:
+  [[noreturn]] void fail(const toml::node& node, const std::string& what) const {
+    throw RequestError({file_, static_cast<int>(node.source().begin.line), {}}, what);
+  }
+
+  template <class Call>
+  void at(const toml::node& node, Call&& call) const {
+    try {
+      call();
+    } catch (const RequestError& error) {
+      fail(node, error.what());
+    }
+  }
+
+  void allow(const toml::table& table, const std::vector<std::string>& keys) const {
+    for (const auto& [key, node] : table) {
+      const std::string name(key.str());
+      if (std::find(keys.begin(), keys.end(), name) != keys.end()) continue;
+      throw RequestError({file_, static_cast<int>(key.source().begin.line), {}},
+                         fmt::format("'{}' is not a key here; there are {}.{}", name, joined(keys, ", "),
+                                     did_you_mean(name, keys)));
+    }
+  }
+
+  const toml::node& require(const toml::table& table, const std::string& key) const {
+    const toml::node* node = table.get(key);
+    if (node == nullptr) fail(table, fmt::format("the key '{}' is missing", key));
+    return *node;
+  }
+
+  std::string text_of(const toml::node& node, const std::string& key) const {
+    if (!node.is_string()) fail(node, fmt::format("'{}' must be a text in quotes", key));
+    return *node.value<std::string>();
+  }
+
+  double number_of(const toml::node& node, const std::string& key) const {
+    const auto value = node.value<double>();
+    if (!node.is_number() || !value || !std::isfinite(*value))
+      fail(node, fmt::format("'{}' must be a finite number", key));
+    return *value;
+  }
+
+  PairParameters read_pair(const toml::table& table, const std::string& model,
+                           const std::string& source) const {
+    std::vector<std::string> terms;
+    for (const TermForFit& term : terms_for_fit(model)) terms.push_back(term.name);
+    std::vector<std::string> keys{"between", "range_K", "range_Pa", "std_error", "source"};
+    keys.insert(keys.end(), terms.begin(), terms.end());
+    allow(table, keys);
+
+    PairParameters pair;
+    pair.model = model;
+    pair.source = table.contains("source") ? text_of(*table.get("source"), "source") : source;
+    read_between(require(table, "between"), pair);
+    if (const toml::node* range = table.get("range_K")) pair.range_K = read_range(*range);
+    for (const std::string& term : terms) {
+      const toml::node& node = require(table, term);
+      if (node.is_number()) {
+        pair.terms[term].constant = number_of(node, term);
+      } else {
+        read_term(node, term, pair.terms[term]);
+      }
+    }
+    check_alpha(table, pair);
+    return pair;
+  }
+
+  void read_between(const toml::node& node, PairParameters& pair) const {
+    const toml::array* names = node.as_array();
+    if (names == nullptr || names->size() != 2)
+      fail(node, "'between' must list two substances: [\"NAME\", \"NAME\"]");
+    for (std::size_t k = 0; k < 2; ++k) {
+      at(node, [&] { pair.between[k] = bank_.require(text_of(*names->get(k), "between")).name; });
+    }
+    if (pair.between[0] == pair.between[1])
+      fail(node, fmt::format("{} is paired with itself", pair.between[0]));
+  }
+
+  std::array<double, 2> read_range(const toml::node& node) const {
+    const toml::array* range = node.as_array();
+    if (range == nullptr || range->size() != 2)
+      fail(node, "'range_K' must be two temperatures: [300.0, 350.0]");
+    const std::array<double, 2> limits{number_of(*range->get(0), "range_K"),
+                                       number_of(*range->get(1), "range_K")};
+    if (!(limits[0] > 0 && limits[1] >= limits[0]))
+      fail(node, "'range_K' must be two temperatures, the lower one first");
+    return limits;
+  }
+
+  void read_term(const toml::node& node, const std::string& term, TemperatureFunction& function) const {
+    const toml::table* coefficients = node.as_table();
+    if (coefficients == nullptr) {
+      fail(node,
+           fmt::format("'{}' must be a number or a table of coefficients, as in {{ inverse_T = 230.0 }}",
+                       term));
+    }
+    std::vector<std::string> names;
+    for (const Coefficient coefficient : all_coefficients) names.emplace_back(name_of(coefficient));
+    allow(*coefficients, names);
+    for (const Coefficient coefficient : all_coefficients) {
+      const std::string name(name_of(coefficient));
+      if (const toml::node* value = coefficients->get(name))
+        function[coefficient] = number_of(*value, term + "." + name);
+    }
+  }
+
+  void check_alpha(const toml::table& table, const PairParameters& pair) const {
+    const auto alpha = pair.terms.find("alpha");
+    if (alpha == pair.terms.end()) return;
+    constexpr double room_T_K = 298.15;
+    if (!(alpha->second.value(room_T_K) > 0)) {
+      fail(*table.get("alpha"),
+           fmt::format("alpha is {} at 25 degC; it must be positive", alpha->second.value(room_T_K)));
+    }
+  }
+
+  std::string file_;
+  const Bank& bank_;
+};
+
+std::string quoted(const std::string& text) {
+  std::ostringstream out;
+  out << toml::value<std::string>(text);
+  return out.str();
+}
+
+// A float in TOML needs a point or an exponent; the shortest text that reads back as the same number.
+std::string number(double value) {
+  std::string text = fmt::format("{}", value);
+  if (text.find_first_of(".e") == std::string::npos) text += ".0";
+  return text;
+}
+
+std::string term_line(const std::string& name, const TemperatureFunction& function) {
+  std::vector<std::string> parts;
+  for (const Coefficient coefficient : all_coefficients) {
+    if (function[coefficient] != 0)
+      parts.push_back(fmt::format("{} = {}", name_of(coefficient), number(function[coefficient])));
+  }
+  if (parts.empty()) parts.emplace_back("constant = 0.0");
+  return fmt::format("{} = {{ {} }}\n", name, joined(parts, ", "));
+}
+
+std::string fit_section(const Fit& fit) {
+  std::vector<std::string> data, names;
+  for (const std::string& name : fit.data)
+    data.push_back(quoted(std::filesystem::path(name).filename().string()));
+  for (const FittedParameter* parameter : fit.free()) names.push_back(quoted(parameter->name));
+  std::string text = "\n[fit]\n";
+  text += fmt::format("data = [{}]\npoints = {}\n", joined(data, ", "), fit.points);
+  text += fmt::format("objective = {}\n", quoted(std::string(name_of(fit.options.objective))));
+  text += fmt::format("sum_of_squares = {}\ndegrees_of_freedom = {}\n", number(fit.objective),
+                      number(fit.degrees_of_freedom));
+  if (fit.options.objective == Objective::maximum_likelihood) {
+    text += fmt::format("chi_square_probability = {}\n", number(fit.chi_square_probability));
+  }
+  for (const auto& [name, value] :
+       {std::pair("rms_deviation_T_K", fit.deviation.T_K),
+        std::pair("rms_deviation_P_Pa", fit.deviation.P_Pa), std::pair("rms_deviation_y", fit.deviation.y)}) {
+    if (value) text += fmt::format("{} = {}\n", name, number(*value));
+  }
+  text += fmt::format("parameters = [{}]\n", joined(names, ", "));
+  text += "covariance = [\n";
+  for (Eigen::Index row = 0; row < fit.covariance.rows(); ++row) {
+    std::vector<std::string> values;
+    for (Eigen::Index k = 0; k < fit.covariance.cols(); ++k) values.push_back(number(fit.covariance(row, k)));
+    text += fmt::format("  [{}],\n", joined(values, ", "));
+  }
+  text += "]\n";
+  std::vector<std::string> codes;
+  for (const Notice& notice : fit.notices) codes.push_back(quoted(notice.text));
+  if (!codes.empty()) text += fmt::format("notices = [\n  {},\n]\n", joined(codes, ",\n  "));
+  return text;
+}
+
+}  // namespace
+
+void parse_pairs(std::string_view text, const std::string& file, ParameterCollection& collection,
+                 const Bank& bank) {
+  if (trimmed(text).empty()) {
+    throw RequestError({file, 0, {}},
+                       "the file is empty; expected pair parameters (model = \"nrtl\", [[pair]] ...)");
+  }
+  for (PairParameters& pair : Reader(file, bank).read(text)) collection.add(std::move(pair));
+}
+
+void read_pairs(const std::filesystem::path& path, ParameterCollection& collection, const Bank& bank) {
+  parse_pairs(read_file(path), path.string(), collection, bank);
+}
+
+std::string pairs_text(const Fit& fit) {
+  std::vector<std::string> data;
+  for (const std::string& name : fit.data) data.push_back(std::filesystem::path(name).filename().string());
+  std::string text =
+      "# Pair parameters of Jam Pot. tau(T) and the like are sums of: constant, inverse_T / T, log_T * ln "
+      "T,\n"
+      "# linear_T * T, with T in K.\n";
+  text += fmt::format("model = {}\n", quoted(fit.options.model));
+  text += fmt::format("source = {}\n",
+                      quoted(fmt::format("fitted to {} ({} points)", joined(data, ", "), fit.points)));
+  for (const PairParameters& pair : fit.pairs()) {
+    text += fmt::format("\n[[pair]]\nbetween = [{}, {}]\n", quoted(pair.between[0]), quoted(pair.between[1]));
+    text += fmt::format("range_K = [{}, {}]\n", number(fit.T_range_K[0]), number(fit.T_range_K[1]));
+    text += fmt::format("range_Pa = [{}, {}]\n", number(fit.P_range_Pa[0]), number(fit.P_range_Pa[1]));
+    for (const TermForFit& term : terms_for_fit(pair.model))
+      text += term_line(term.name, pair.terms.at(term.name));
+    std::map<std::string, TemperatureFunction> errors;
+    for (const FittedParameter* parameter : fit.free())
+      errors[parameter->term][parameter->coefficient] = parameter->std_error;
+    text += "[pair.std_error]\n";
+    for (const auto& [term, error] : errors) text += term_line(term, error);
+  }
+  return text + fit_section(fit);
+}
+
+}  // namespace jampot

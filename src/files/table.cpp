@@ -1,0 +1,98 @@
+#include "jampot/files/table.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/csv.hpp"
+
+namespace jampot {
+namespace {
+
+double shown_value(const Column& column, double si, const DisplayUnits& units) {
+  const std::string& unit = units.of(column.dimension);
+  if (unit.empty()) return si;
+  return column.difference ? difference_from_si(si, unit, column.dimension)
+                           : from_si(si, unit, column.dimension);
+}
+
+std::string heading(const Column& column, const DisplayUnits& units) {
+  std::string unit = units.of(column.dimension);
+  if (column.difference && unit == "degC") unit = "K";
+  if (column.difference && unit == "degF") unit = "degR";
+  return unit.empty() ? column.name : fmt::format("{} [{}]", column.name, unit);
+}
+
+std::string screen_text(const Column& column, const Cell& cell, const DisplayUnits& units) {
+  if (const auto* text = std::get_if<std::string>(&cell)) return *text;
+  if (std::holds_alternative<std::monostate>(cell)) return "";
+  const double value = shown_value(column, std::get<double>(cell), units);
+  // Too small or too large for the column's decimals: significant digits instead of zeros.
+  const double size = std::abs(value);
+  const bool lost = size > 0 && (size < 0.5 * std::pow(10.0, 2 - column.decimals) || size >= 1e7);
+  if (lost && column.decimals > 0) return fmt::format("{:.{}g}", value, std::max(4, column.decimals));
+  return fmt::format("{:.{}f}", value, column.decimals);
+}
+
+// Width on the screen: bytes that continue a UTF-8 character take no place.
+std::size_t width(const std::string& text) {
+  return static_cast<std::size_t>(std::count_if(
+      text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+}
+
+}  // namespace
+
+std::string as_text(const Table& table, const DisplayUnits& units) {
+  std::vector<std::vector<std::string>> lines(1);
+  for (const Column& column : table.columns) lines[0].push_back(heading(column, units));
+  for (const auto& row : table.rows) {
+    std::vector<std::string> line;
+    for (std::size_t k = 0; k < row.size(); ++k) line.push_back(screen_text(table.columns[k], row[k], units));
+    lines.push_back(std::move(line));
+  }
+  std::vector<std::size_t> widths(table.columns.size());
+  std::vector<bool> is_text(table.columns.size());
+  for (std::size_t k = 0; k < widths.size(); ++k) {
+    for (const auto& line : lines) widths[k] = std::max(widths[k], width(line[k]));
+    is_text[k] = std::any_of(table.rows.begin(), table.rows.end(),
+                             [&](const auto& row) { return std::holds_alternative<std::string>(row[k]); });
+  }
+  std::string text = table.title.empty() ? "" : table.title + "\n";
+  for (const auto& line : lines) {
+    std::string out;
+    for (std::size_t k = 0; k < line.size(); ++k) {
+      const std::string blanks(widths[k] - width(line[k]), ' ');
+      out += (k > 0 ? "  " : "") + (is_text[k] ? line[k] + blanks : blanks + line[k]);
+    }
+    out.erase(out.find_last_not_of(' ') + 1);
+    text += out + "\n";
+  }
+  return text;
+}
+
+std::string as_csv(const std::vector<Table>& tables, const DisplayUnits& units) {
+  std::string text;
+  for (const Table& table : tables) {
+    if (!text.empty()) text += "\n";
+    if (!table.title.empty()) text += "# " + table.title + "\n";
+    for (std::size_t k = 0; k < table.columns.size(); ++k) {
+      text += (k > 0 ? "," : "") + csv_field(heading(table.columns[k], units));
+    }
+    text += "\n";
+    for (const auto& row : table.rows) {
+      for (std::size_t k = 0; k < row.size(); ++k) {
+        if (k > 0) text += ",";
+        if (const auto* value = std::get_if<double>(&row[k])) {
+          text += fmt::format("{:.12g}", shown_value(table.columns[k], *value, units));
+        } else if (const auto* words = std::get_if<std::string>(&row[k])) {
+          text += csv_field(*words);
+        }
+      }
+      text += "\n";
+    }
+  }
+  return text;
+}
+
+}  // namespace jampot

@@ -1,0 +1,94 @@
+#include "jampot/phase/composition.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/quantity.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/substance/bank.hpp"
+
+namespace jampot {
+namespace {
+
+constexpr double rounding = 1e-6;
+
+std::vector<double> weighted(std::span<const double> fractions, const std::vector<Substance>& substances,
+                             int power) {
+  std::vector<double> result(fractions.begin(), fractions.end());
+  double sum = 0;
+  for (std::size_t i = 0; i < result.size(); ++i) {
+    sum += result[i] *= std::pow(substances[i].molar_mass_kg_mol, power);
+  }
+  for (double& value : result) value /= sum;
+  return result;
+}
+
+std::size_t member(const std::string& name, const std::vector<Substance>& substances) {
+  const Substance* wanted = Bank::built_in().find(name);
+  std::vector<std::string> names;
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    if (substances[i].name == name || (wanted != nullptr && wanted->name == substances[i].name)) return i;
+    names.push_back(substances[i].name);
+  }
+  throw RequestError(
+      fmt::format("'{}' in the composition is not part of this mixture ({})", name, joined(names, ", ")));
+}
+
+}  // namespace
+
+Basis parse_basis(std::string_view text) {
+  if (text == "mole") return Basis::mole;
+  if (text == "mass") return Basis::mass;
+  throw RequestError(fmt::format("'{}' is not a basis; it is mole or mass", text));
+}
+
+std::vector<double> mass_fractions(std::span<const double> x, const std::vector<Substance>& substances) {
+  return weighted(x, substances, 1);
+}
+
+std::vector<double> mole_fractions(std::span<const double> w, const std::vector<Substance>& substances) {
+  return weighted(w, substances, -1);
+}
+
+std::vector<double> parse_composition(std::string_view text, const std::vector<Substance>& substances,
+                                      Basis basis) {
+  std::vector<std::optional<double>> given(substances.size());
+  double sum = 0;
+  for (const std::string& piece : split(text, ',')) {
+    const std::size_t equals = piece.find('=');
+    if (equals == std::string::npos) {
+      throw RequestError(fmt::format("'{}' in the composition: expected NAME=FRACTION, as in \"{}=0.3\"",
+                                     piece, substances[0].name));
+    }
+    const std::string name(trimmed(std::string_view(piece).substr(0, equals)));
+    const std::size_t i = member(name, substances);
+    if (given[i]) throw RequestError(fmt::format("{} stands twice in the composition", substances[i].name));
+    const double fraction = parse_quantity(std::string_view(piece).substr(equals + 1), Dimension::fraction);
+    if (!(fraction >= 0 && fraction <= 1)) {
+      throw RequestError(
+          fmt::format("the fraction of {} is {}; it must lie in 0..1 (a percentage carries its sign: 30%)",
+                      substances[i].name, fraction));
+    }
+    given[i] = fraction;
+    sum += fraction;
+  }
+  const auto missing = std::count(given.begin(), given.end(), std::nullopt);
+  if (missing > 1) {
+    throw RequestError(fmt::format(
+        "the composition leaves {} substances out; at most one can be computed as the rest", missing));
+  }
+  if (sum > 1 + rounding || (missing == 0 && sum < 1 - rounding)) {
+    throw RequestError(fmt::format("the fractions sum to {:.6g}, not to 1", sum));
+  }
+  std::vector<double> fractions;
+  for (const auto& value : given) fractions.push_back(value.value_or(std::max(0.0, 1 - sum)));
+  if (basis == Basis::mass) return mole_fractions(fractions, substances);
+  for (double& value : fractions) value /= missing == 0 ? sum : 1;
+  return fractions;
+}
+
+}  // namespace jampot

@@ -1,0 +1,55 @@
+#include "answer.hpp"
+
+#include <fmt/format.h>
+
+#include "jampot/files/text_file.hpp"
+
+namespace jampot::tool {
+
+Json plain_header(const std::string& command) {
+  return {{"command", command},
+          {"substances", Json::array()},
+          {"models", Json::object()},
+          {"parameters", Json::array()}};
+}
+
+Table thinned(const Table& table, std::size_t most) {
+  const std::size_t rows = table.rows.size();
+  if (rows <= most) return table;
+  std::size_t step = 2;
+  while ((rows - 1) / step + 1 > most) ++step;
+  while ((rows - 1) % step != 0 && step < 2 * most) ++step;
+  Table shown{
+      fmt::format("{}, 1 row in {} of {} (--csv writes all)", table.title, step, rows), table.columns, {}};
+  for (std::size_t k = 0; k < rows; k += step) shown.rows.push_back(table.rows[k]);
+  if ((rows - 1) % step != 0) shown.rows.push_back(table.rows.back());
+  return shown;
+}
+
+void present(const Answer& answer, const Presentation& presentation) {
+  if (!presentation.figure.empty()) draw(*answer.figure, presentation.figure);
+  if (!presentation.csv.empty()) write_file(presentation.csv, as_csv(answer.tables, presentation.units));
+  for (const auto& [path, text] : answer.files) write_file(path, text);
+
+  if (presentation.json) {
+    Json json = answer.json;
+    json["notices"] = to_json(answer.notices);
+    fmt::print("{}\n", json.dump(2));
+  } else {
+    const auto& tables = answer.screen.empty() ? answer.tables : answer.screen;
+    for (std::size_t k = 0; k < tables.size(); ++k) {
+      fmt::print("{}{}", k > 0 ? "\n" : "", as_text(tables[k], presentation.units));
+    }
+    if (!answer.lines.empty() && !tables.empty()) fmt::print("\n");
+    for (const std::string& line : answer.lines) fmt::print("{}\n", line);
+    for (const std::string* path : {&presentation.figure, &presentation.csv}) {
+      if (!path->empty()) fmt::print("wrote {}\n", *path);
+    }
+    for (const auto& [path, text] : answer.files) fmt::print("wrote {}\n", path);
+  }
+  std::fflush(stdout);
+  for (const Notice& notice : answer.notices)
+    fmt::print(stderr, "notice ({}): {}\n", notice.code, notice.text);
+}
+
+}  // namespace jampot::tool

@@ -1,0 +1,40 @@
+#pragma once
+// What a command has to say, before it is decided how it is shown.
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "jampot/draw/figure.hpp"
+#include "jampot/files/json_results.hpp"
+#include "jampot/files/table.hpp"
+
+namespace jampot::tool {
+
+struct Answer {
+  Json json;                       ///< without its notices, which are added when it is shown
+  std::vector<Table> tables;       ///< whole, for CSV
+  std::vector<Table> screen;       ///< for the screen; empty: the whole tables
+  std::vector<std::string> lines;  ///< said after the tables on the screen
+  Notices notices;
+  std::optional<Figure> figure;
+  std::vector<std::pair<std::string, std::string>> files;  ///< path and text of further files to write
+};
+
+/// How answers are shown: the options that every command has.
+struct Presentation {
+  bool json = false;
+  std::string csv, figure;
+  DisplayUnits units;
+};
+
+/// Writes the files, then prints. Nothing is printed where a file cannot be written.
+void present(const Answer& answer, const Presentation& presentation);
+
+/// The beginning of an answer that is not about a mixture.
+Json plain_header(const std::string& command);
+
+/// At most about `most` rows, the first and last among them; the title says so where rows are left out.
+Table thinned(const Table& table, std::size_t most = 26);
+
+}  // namespace jampot::tool

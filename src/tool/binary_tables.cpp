@@ -1,0 +1,108 @@
+#include "binary_tables.hpp"
+
+#include <fmt/format.h>
+
+namespace jampot::tool {
+namespace {
+
+double shown(double x1, const Mixture& mixture, Basis basis) {
+  const std::array<double, 2> x{x1, 1 - x1};
+  return basis == Basis::mole ? x1 : mass_fractions(x, mixture.substances())[0];
+}
+
+std::string fraction(const char* phase, const Substance& substance, Basis basis) {
+  return fmt::format("{}{}({})", basis == Basis::mole ? "" : "w ", phase, substance.short_name());
+}
+
+}  // namespace
+
+std::string held_text(const BinaryCurve& curve, const DisplayUnits& units) {
+  const BinaryPoint& point = curve.points.front();
+  const bool isobaric = curve.sought == Sought::temperature;
+  const Dimension dimension = isobaric ? Dimension::pressure : Dimension::temperature;
+  return fmt::format("{:.6g} {}", from_si(isobaric ? point.P_Pa : point.T_K, units.of(dimension), dimension),
+                     units.of(dimension));
+}
+
+Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis, const DisplayUnits& units) {
+  const Substance &first = mixture.substances()[0], &second = mixture.substances()[1];
+  Table table{fmt::format("{} and {} at {}", first.name, second.name, held_text(curve, units)),
+              {{"T", Dimension::temperature, 3},
+               {"P", Dimension::pressure, 3},
+               {fraction("x", first, basis), Dimension::fraction, 4},
+               {fraction("y", first, basis), Dimension::fraction, 4},
+               {fmt::format("K({})", first.short_name())},
+               {fmt::format("K({})", second.short_name())},
+               {"relative volatility"},
+               {fmt::format("gamma({})", first.short_name())},
+               {fmt::format("gamma({})", second.short_name())}},
+              {}};
+  for (const BinaryPoint& point : curve.points) {
+    table.rows.push_back({point.T_K, point.P_Pa, shown(point.x[0], mixture, basis),
+                          shown(point.y[0], mixture, basis), point.K[0], point.K[1],
+                          point.relative_volatility(), point.gamma[0], point.gamma[1]});
+  }
+  return table;
+}
+
+Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis) {
+  Table table{"Azeotropes",
+              {{"T", Dimension::temperature, 4},
+               {"P", Dimension::pressure, 4},
+               {fraction("x", mixture.substances()[0], basis), Dimension::fraction, 6},
+               {"kind"},
+               {"extremum"}},
+              {}};
+  for (const BinaryCurve& curve : curves) {
+    for (const Azeotrope& azeotrope : curve.azeotropes) {
+      table.rows.push_back({azeotrope.T_K, azeotrope.P_Pa, shown(azeotrope.x1, mixture, basis),
+                            std::string(azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"),
+                            std::string(description(azeotrope.extremum))});
+    }
+  }
+  return table;
+}
+
+Table three_phase_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis) {
+  const Substance& first = mixture.substances()[0];
+  Table table{"Two liquids and vapour",
+              {{"T", Dimension::temperature, 4},
+               {"P", Dimension::pressure, 4},
+               {fraction("x alpha", first, basis), Dimension::fraction, 6},
+               {fraction("x beta", first, basis), Dimension::fraction, 6},
+               {fraction("y", first, basis), Dimension::fraction, 6}},
+              {}};
+  for (const BinaryCurve& curve : curves) {
+    for (const ThreePhase& line : curve.three_phases) {
+      table.rows.push_back({line.T_K, line.P_Pa, shown(line.x_alpha, mixture, basis),
+                            shown(line.x_beta, mixture, basis), shown(line.y, mixture, basis)});
+    }
+  }
+  return table;
+}
+
+Table deviation_table(const Comparison& comparison, const std::string& name) {
+  // One quantity a row would mix units in a column; so one column a quantity.
+  Table table{
+      fmt::format("Model minus measured, {}", name), {{"deviation"}, {"points", Dimension::number, 0}}, {}};
+  std::vector<const DeviationSummary*> summaries;
+  const auto add = [&](const std::optional<DeviationSummary>& summary, Column column) {
+    if (!summary) return;
+    table.columns.push_back(std::move(column));
+    summaries.push_back(&*summary);
+  };
+  add(comparison.T_K, {"T", Dimension::temperature, 4, true});
+  add(comparison.P_Pa, {"P", Dimension::pressure, 4, true});
+  add(comparison.y1, {"y1", Dimension::number, 5});
+  for (const auto& [word, member] : {std::pair("mean", &DeviationSummary::mean),
+                                     std::pair("mean absolute", &DeviationSummary::mean_absolute),
+                                     std::pair("RMS", &DeviationSummary::root_mean_square),
+                                     std::pair("largest", &DeviationSummary::largest)}) {
+    std::vector<Cell> row{std::string(word), static_cast<double>(comparison.rows.size())};
+    for (const DeviationSummary* summary : summaries) row.emplace_back(summary->*member);
+    table.rows.push_back(std::move(row));
+  }
+  return table;
+}
+
+}  // namespace jampot::tool

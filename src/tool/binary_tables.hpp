@@ -1,0 +1,18 @@
+#pragma once
+// Tables of binary diagrams, for the commands that print them.
+#include "jampot/diagram/binary_vle.hpp"
+#include "jampot/diagram/comparison.hpp"
+#include "jampot/files/table.hpp"
+#include "jampot/phase/composition.hpp"
+
+namespace jampot::tool {
+
+/// "101.325 kPa" or "60 degC": what is held along the curve.
+std::string held_text(const BinaryCurve& curve, const DisplayUnits& units);
+
+Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis, const DisplayUnits& units);
+Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
+Table three_phase_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
+Table deviation_table(const Comparison& comparison, const std::string& name);
+
+}  // namespace jampot::tool

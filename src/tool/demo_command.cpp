@@ -1,0 +1,138 @@
+// demo: the made-up job of the Saltmarsh Botanicals, from measured points to a fitted model and its pictures.
+#include <fmt/format.h>
+
+#include <filesystem>
+
+#include "binary_tables.hpp"
+#include "fit_tables.hpp"
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/draw/vle_figures.hpp"
+#include "jampot/files/measured_csv.hpp"
+#include "jampot/files/pairs_toml.hpp"
+#include "jampot/files/text_file.hpp"
+#include "jampot_demo_data.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+namespace fs = std::filesystem;
+
+struct DemoOptions {
+  std::string out = "jampot-demo";
+  bool json = false;
+};
+
+class Demo {
+ public:
+  Demo(const fs::path& folder, bool json) : folder_(folder), quiet_(json) {
+    std::error_code failed;
+    fs::create_directories(folder_, failed);
+    if (failed) throw RequestError(fmt::format("--out '{}': the folder cannot be made", folder_.string()));
+  }
+
+  Json run() {
+    say("Saltmarsh Botanicals reclaims methyl tert-butyl ether and methanol. All data here are made up.\n\n");
+    Json answer = plain_header("demo");
+
+    say("1. The first still: what the points say about NRTL, alpha fitted as well\n\n");
+    const DataSet first = measured("mtbe-methanol.csv", jampot_demo_data::mtbe_methanol_csv());
+    FitOptions with_alpha;
+    with_alpha.release = {"alpha"};
+    answer["fits"].push_back(report(fit({first}, with_alpha), "mtbe-methanol-free-alpha"));
+
+    say("2. The same with alpha held at 0.3, as is usual: the parameters to keep\n\n");
+    const Fit kept = fit({first});
+    answer["fits"].push_back(report(kept, "mtbe-methanol"));
+    diagrams(kept, first);
+
+    say("3. The second still: data that NRTL with alpha = 0.3 cannot describe, and says so\n\n");
+    const DataSet second =
+        measured("mtbe-methanol-second-still.csv", jampot_demo_data::mtbe_methanol_second_still_csv());
+    answer["fits"].push_back(report(fit({second}), "mtbe-methanol-second-still"));
+
+    say("Files written:\n");
+    for (const std::string& path : written_) {
+      say("  {}\n", path);
+      answer["files"].push_back(path);
+    }
+    answer["notices"] = jampot::to_json(notices_);
+    return answer;
+  }
+
+ private:
+  template <class... Values>
+  void say(fmt::format_string<Values...> text, Values&&... values) const {
+    if (!quiet_) fmt::print(text, std::forward<Values>(values)...);
+  }
+
+  std::string path(const std::string& name) {
+    written_.push_back((folder_ / name).string());
+    return written_.back();
+  }
+
+  DataSet measured(const std::string& name, std::string_view text) {
+    const std::string file = path(name);
+    write_file(file, text);
+    return read_measured(file);
+  }
+
+  Json report(const Fit& result, const std::string& name) {
+    Json json = jampot::to_json(result);
+    std::vector<Table> tables{parameter_table(result), statistics_table(result)};
+    if (const auto azeotropes = fitted_azeotropes(result, Sought::temperature)) {
+      tables.push_back(table_of(*azeotropes, result));
+      json["azeotropes"] = to_json(*azeotropes);
+    }
+    for (const Table& table : tables) say("{}\n", as_text(table, units_));
+    for (const Notice& notice : result.notices) say("notice ({}): {}\n", notice.code, notice.text);
+    if (!result.notices.empty()) say("\n");
+    notices_.add(result.notices);
+    tables.push_back(residual_table(result));
+    write_file(path(name + ".fit.csv"), as_csv(tables, units_));
+    write_file(path(name + ".pairs.toml"), pairs_text(result));
+    draw(residual_figure(result), path(name + ".residuals.svg"));
+    return json;
+  }
+
+  void diagrams(const Fit& kept, const DataSet& data) {
+    Mixture mixture = kept.mixture();
+    const std::vector<BinaryCurve> one{txy(mixture, standard_atmosphere)};
+    const FigureOptions overlaid{units_, Basis::mole, {data}};
+    draw(boiling_figure(one, mixture, overlaid), path("mtbe-methanol.txy.svg"));
+    draw(xy_figure(one, mixture, overlaid), path("mtbe-methanol.xy.svg"));
+    write_file(path("mtbe-methanol.txy.csv"),
+               as_csv({curve_table(one[0], mixture, Basis::mole, units_)}, units_));
+
+    const std::vector<BinaryCurve> isothermal{pxy(mixture, 40 + celsius_zero),
+                                              pxy(mixture, 50 + celsius_zero)};
+    draw(boiling_figure(isothermal, mixture, {units_, Basis::mole, {}}), path("mtbe-methanol.pxy.svg"));
+    const Comparison comparison = compare(mixture, data);
+    say("{}\n", as_text(deviation_table(comparison, "first still"), units_));
+    for (const BinaryCurve& curve : isothermal) notices_.add(curve.notices);
+  }
+
+  fs::path folder_;
+  bool quiet_;
+  DisplayUnits units_;
+  std::vector<std::string> written_;
+  Notices notices_;
+};
+
+}  // namespace
+
+void add_demo(CLI::App& tool) {
+  auto options = std::make_shared<DemoOptions>();
+  CLI::App* command =
+      tool.add_subcommand("demo", "Run the made-up job: fits, diagrams, tables, all into one folder");
+  command->add_option("--out", options->out, "Folder to write to (default jampot-demo)")->type_name("FOLDER");
+  command->add_flag("--json", options->json, "One JSON object on standard output, and nothing else there");
+  command->footer("Example:\n  jampot demo --out jampot-demo");
+  command->callback([options] {
+    const Json answer = Demo(options->out, options->json).run();
+    if (options->json) fmt::print("{}\n", answer.dump(2));
+  });
+}
+
+}  // namespace jampot::tool

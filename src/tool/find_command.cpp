@@ -1,0 +1,53 @@
+#include <fmt/format.h>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct FindOptions {
+  std::string text;
+  PresentationOptions presentation;
+};
+
+Answer find(const FindOptions& options) {
+  const auto matches = Bank::built_in().search(options.text);
+  if (matches.empty()) {
+    throw CalculationError(
+        fmt::format("nothing in the bank of {} substances is like '{}'. Try a shorter piece of the name, "
+                    "another name, the formula or the CAS number.",
+                    Bank::built_in().all().size(), options.text));
+  }
+  Answer answer;
+  answer.json = plain_header("find");
+  Table table{
+      "", {{"name"}, {"formula"}, {"CAS"}, {"boils", Dimension::temperature, 2}, {"also called"}}, {}};
+  for (const Substance* match : matches) {
+    answer.json["matches"].push_back({{"name", match->name},
+                                      {"formula", match->formula},
+                                      {"cas", match->cas},
+                                      {"aliases", match->aliases},
+                                      {"Tb_K", match->Tb_K ? Json(*match->Tb_K) : Json(nullptr)}});
+    table.rows.push_back({match->name, match->formula, match->cas, match->Tb_K ? Cell(*match->Tb_K) : Cell(),
+                          joined(match->aliases, ", ")});
+  }
+  answer.tables.push_back(std::move(table));
+  return answer;
+}
+
+}  // namespace
+
+void add_find(CLI::App& tool) {
+  auto options = std::make_shared<FindOptions>();
+  CLI::App* command = tool.add_subcommand("find", "Search the bank by name, alias, formula or CAS number");
+  command->add_option("TEXT", options->text, "A name, or what is remembered of it")
+      ->required()
+      ->type_name("");
+  add_presentation(*command, options->presentation, false);
+  command->footer("Example:\n  jampot find etyl");
+  command->callback([options] { present(find(*options), options->presentation.read()); });
+}
+
+}  // namespace jampot::tool

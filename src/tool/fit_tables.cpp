@@ -1,0 +1,170 @@
+#include "fit_tables.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace jampot::tool {
+namespace {
+
+std::string probability_text(double probability) {
+  return probability < 1e-15 ? "below 1e-15" : fmt::format("{:.2g}", probability);
+}
+
+std::string runs_text(const RunsTest& runs) {
+  return fmt::format("{} runs, {:.1f} expected, probability {}", runs.runs, runs.expected,
+                     probability_text(runs.probability));
+}
+
+double mean_held(const Fit& fit, Sought sought) {
+  double sum = 0;
+  for (const ResidualRow& row : fit.residuals) {
+    if (!row.pure) sum += sought == Sought::temperature ? row.measured.P_Pa : row.measured.T_K;
+  }
+  return sum / fit.points;
+}
+
+}  // namespace
+
+Table parameter_table(const Fit& fit) {
+  Table table{
+      fmt::format("{} parameters (1 = {}, 2 = {})", fit.options.model, fit.substances[0].name,
+                  fit.substances[1].name),
+      {{"parameter"}, {"value", Dimension::number, 4}, {"standard error", Dimension::number, 4}, {"unit"}},
+      {}};
+  for (const FittedParameter& parameter : fit.parameters) {
+    std::string unit;
+    if (parameter.coefficient == Coefficient::inverse_T) unit = "K";
+    if (parameter.coefficient == Coefficient::linear_T) unit = "1/K";
+    if (parameter.held) unit = "held, not fitted";
+    table.rows.push_back(
+        {parameter.name, parameter.value, parameter.held ? Cell() : Cell(parameter.std_error), unit});
+  }
+  const auto free = fit.free();
+  for (std::size_t k = 0; k < free.size() && free.size() > 1; ++k) {
+    table.columns.push_back({fmt::format("r({})", free[k]->name), Dimension::number, 3});
+    Eigen::Index row = 0;
+    for (std::size_t p = 0; p < fit.parameters.size(); ++p) {
+      table.rows[p].push_back(
+          fit.parameters[p].held ? Cell() : Cell(fit.correlation(row++, static_cast<Eigen::Index>(k))));
+    }
+  }
+  return table;
+}
+
+Table statistics_table(const Fit& fit) {
+  Table table{"Quality of the fit", {{"quantity"}, {"value"}}, {}};
+  const auto add = [&](const std::string& name, std::string value) {
+    table.rows.push_back({name, std::move(value)});
+  };
+  const bool likelihood = fit.options.objective == Objective::maximum_likelihood;
+  add("objective", std::string(name_of(fit.options.objective)));
+  add("points used", fmt::format("{}", fit.points));
+  add(likelihood ? "chi-square" : "sum of squares", fmt::format("{:.6g}", fit.objective));
+  add("degrees of freedom", fmt::format("{:.0f}", fit.degrees_of_freedom));
+  if (likelihood) add("probability of a larger chi-square", probability_text(fit.chi_square_probability));
+  add("signs along x, boiling point", runs_text(fit.runs_P));
+  if (fit.runs_y.runs > 0) add("signs along x, vapour", runs_text(fit.runs_y));
+  const auto rms = [&](const char* name, const std::optional<double>& value, double factor,
+                       const char* unit) {
+    if (value) add(name, fmt::format("{:.4g}{}", *value * factor, unit));
+  };
+  rms("RMS deviation of T at measured x and P", fit.deviation.T_K, 1, " K");
+  rms("RMS deviation of P at measured x and T", fit.deviation.P_Pa, 1e-3, " kPa");
+  rms("RMS deviation of y at measured x", fit.deviation.y, 1, "");
+  rms("RMS adjustment of T", fit.adjustment.T_K, 1, " K");
+  rms("RMS adjustment of P", fit.adjustment.P_Pa, 1e-3, " kPa");
+  rms("RMS adjustment of x", fit.adjustment.x, 1, "");
+  rms("RMS adjustment of y", fit.adjustment.y, 1, "");
+  add("starting points, distinct minima", fmt::format("{}, {}", fit.options.starts, fit.minima.size()));
+  return table;
+}
+
+Table residual_table(const Fit& fit) {
+  Table table{"Residuals (model at measured x; z: measured minus model over its standard uncertainty)",
+              {{"line", Dimension::number, 0},
+               {"x1", Dimension::number, 4},
+               {"T measured", Dimension::temperature, 3},
+               {"T model", Dimension::temperature, 3},
+               {"P measured", Dimension::pressure, 3},
+               {"P model", Dimension::pressure, 3},
+               {"y1 measured", Dimension::number, 4},
+               {"y1 model", Dimension::number, 4},
+               {"z boiling", Dimension::number, 2},
+               {"z y1", Dimension::number, 2},
+               {"remark"}},
+              {}};
+  for (const ResidualRow& row : fit.residuals) {
+    const DataPoint& m = row.measured;
+    table.rows.push_back({static_cast<double>(m.line), m.x[0], m.T_K, row.T_K, m.P_Pa, row.P_Pa,
+                          m.y.empty() ? Cell() : Cell(m.y[0]), row.y[0],
+                          row.pure ? Cell() : Cell(row.standardised_P),
+                          row.standardised_y.empty() ? Cell() : Cell(row.standardised_y[0]),
+                          std::string(row.pure ? "pure, not used" : "")});
+  }
+  return table;
+}
+
+std::optional<FittedAzeotropes> fitted_azeotropes(const Fit& fit, Sought sought) {
+  if (fit.substances.size() != 2) return std::nullopt;
+  Mixture mixture = fit.mixture();
+  const double held = mean_held(fit, sought);
+  FittedAzeotropes result{sought == Sought::temperature ? txy(mixture, held) : pxy(mixture, held), {}};
+  for (const Azeotrope& azeotrope : result.curve.azeotropes) {
+    result.uncertainties.push_back(azeotrope.heterogeneous ? AzeotropeUncertainty{}
+                                                           : azeotrope_uncertainty(fit, sought, azeotrope));
+  }
+  return result;
+}
+
+Table table_of(const FittedAzeotropes& azeotropes, const Fit& fit) {
+  const bool T_sought = azeotropes.curve.sought == Sought::temperature;
+  Table table{
+      fmt::format(
+          "Azeotropes of the fit at the mean {} of the data, u: standard uncertainty from the parameters",
+          T_sought ? "pressure" : "temperature"),
+      {{"T", Dimension::temperature, 4},
+       {"P", Dimension::pressure, 4},
+       {fmt::format("x({})", fit.substances[0].short_name()), Dimension::fraction, 5},
+       T_sought ? Column{"u(T)", Dimension::temperature, 4, true}
+                : Column{"u(P)", Dimension::pressure, 4, true},
+       {"u(x)", Dimension::fraction, 5},
+       {"kind"},
+       {"extremum"}},
+      {}};
+  for (std::size_t k = 0; k < azeotropes.curve.azeotropes.size(); ++k) {
+    const Azeotrope& azeotrope = azeotropes.curve.azeotropes[k];
+    const AzeotropeUncertainty& u = azeotropes.uncertainties[k];
+    const bool known = !azeotrope.heterogeneous;
+    table.rows.push_back({azeotrope.T_K, azeotrope.P_Pa, azeotrope.x1,
+                          known ? Cell(T_sought ? u.u_T_K : u.u_P_Pa) : Cell(), known ? Cell(u.u_x1) : Cell(),
+                          std::string(known ? "homogeneous" : "heterogeneous"),
+                          std::string(description(azeotrope.extremum))});
+  }
+  return table;
+}
+
+Json to_json(const FittedAzeotropes& azeotropes) {
+  Json list = Json::array();
+  for (std::size_t k = 0; k < azeotropes.curve.azeotropes.size(); ++k) {
+    const Azeotrope& azeotrope = azeotropes.curve.azeotropes[k];
+    const AzeotropeUncertainty& u = azeotropes.uncertainties[k];
+    Json json{{"T_K", azeotrope.T_K},
+              {"P_Pa", azeotrope.P_Pa},
+              {"x", {azeotrope.x1, 1 - azeotrope.x1}},
+              {"kind", azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"},
+              {"extremum", description(azeotrope.extremum)}};
+    if (!azeotrope.heterogeneous) {
+      json["u_x"] = u.u_x1;
+      if (azeotropes.curve.sought == Sought::temperature) {
+        json["u_T_K"] = u.u_T_K;
+      } else {
+        json["u_P_Pa"] = u.u_P_Pa;
+      }
+    }
+    list.push_back(std::move(json));
+  }
+  return list;
+}
+
+}  // namespace jampot::tool

@@ -1,0 +1,59 @@
+#pragma once
+// Options that mean the same in every command, and how they become a mixture.
+#include <CLI/CLI.hpp>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "answer.hpp"
+#include "jampot/measured/data_set.hpp"
+#include "jampot/phase/composition.hpp"
+#include "jampot/phase/mixture.hpp"
+
+namespace jampot::tool {
+
+struct PresentationOptions {
+  bool json = false;
+  std::string csv, figure, units;
+  /// @throws RequestError for a unit or a figure's ending that is not known
+  Presentation read() const;
+};
+
+/// Adds --json, --csv, --units and, where the command draws, --figure.
+void add_presentation(CLI::App& command, PresentationOptions& options, bool draws);
+
+struct MixtureOptions {
+  std::vector<std::string> names;
+  std::string liquid;  ///< empty: the model of the parameter files, else nrtl
+  std::vector<std::string> parameter_files;
+  std::string first;  ///< of a binary: the substance on the axis
+  std::string basis = "mole";
+
+  Mixture read() const;
+};
+
+void add_mixture(CLI::App& command, MixtureOptions& options, bool binary);
+
+struct Condition {
+  std::string temperature, pressure;
+};
+void add_condition(CLI::App& command, Condition& condition);
+
+/// The held values: pressures or temperatures, exactly one of which must be given. In SI.
+struct Held {
+  Sought sought;
+  std::vector<double> values;
+};
+Held read_held(const Condition& condition);
+
+/// Measured data for a mixture, in its order of substances.
+std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture);
+
+// The commands; each adds itself to the tool.
+void add_find(CLI::App& tool);
+void add_regress(CLI::App& tool);
+void add_bubble_and_dew(CLI::App& tool);
+void add_binary_diagrams(CLI::App& tool);
+void add_demo(CLI::App& tool);
+
+}  // namespace jampot::tool
