@@ -86,6 +86,27 @@ void cut_gap(BinaryCurve& curve, const ThreePhase& line, Sweep& sweep) {
   }
 }
 
+// A gap leaves a liquid branch with few points where it is short and steep; it gets its share.
+void fill_branches(BinaryCurve& curve, Sweep& sweep) {
+  std::vector<double> ends{0};
+  for (const ThreePhase& line : curve.three_phases) ends.insert(ends.end(), {line.x_alpha, line.x_beta});
+  ends.push_back(1);
+  constexpr std::size_t enough = 20;
+  for (std::size_t k = 0; k + 1 < ends.size(); k += 2) {
+    const double from = ends[k], to = ends[k + 1];
+    const auto inside = [&](const BinaryPoint& point) { return point.x[0] > from && point.x[0] < to; };
+    if (static_cast<std::size_t>(std::count_if(curve.points.begin(), curve.points.end(), inside)) >= enough)
+      continue;
+    std::erase_if(curve.points, inside);
+    auto place = std::find_if(curve.points.begin(), curve.points.end(),
+                              [&](const BinaryPoint& point) { return point.x[0] >= to; });
+    for (std::size_t step = 1; step <= enough; ++step) {
+      const double x1 = from + (to - from) * static_cast<double>(step) / static_cast<double>(enough + 1);
+      place = curve.points.insert(place, sweep.at(x1)) + 1;
+    }
+  }
+}
+
 // Three-phase lines, wherever a boiling liquid of the curve comes near to being unstable.
 void add_three_phases(Mixture& mixture, BinaryCurve& curve, double held, Sweep& sweep) {
   constexpr double suspicious = 0.1;  // the stability function of an ideal liquid is 1
@@ -109,6 +130,7 @@ void add_three_phases(Mixture& mixture, BinaryCurve& curve, double held, Sweep& 
           {line.T_K, line.P_Pa, line.y, true, Extremum::minimum_boiling, line.residual});
     }
   }
+  if (!curve.three_phases.empty()) fill_branches(curve, sweep);
   std::erase_if(
       curve.azeotropes, [&](const Azeotrope& azeotrope) {  // azeotropes of liquids that do not exist
         return !azeotrope.heterogeneous &&

@@ -106,6 +106,8 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
                         font(path, label_font_px), quoted(panel.y.label), font(path, label_font_px));
   const auto screen_x = [&](double px) { return px / figure.width; };
   const auto screen_y = [&](double px) { return 1 - px / figure.height; };
+  script += fmt::format("set key {} {} Left reverse samplen 2 spacing 1.15\n",
+                        layout.key_at_top ? "top" : "bottom", layout.key_at_right ? "right" : "left");
   for (const PlacedLabel& label : layout.labels) {
     const double x = (label.box.left + label.box.right) / 2, y = (label.box.top + label.box.bottom) / 2;
     script += fmt::format("set label {} at screen {},{} center font {} tc rgb '{}' front\n",
@@ -206,8 +208,7 @@ std::string gnuplot_script(const Figure& figure, const fs::path& output) {
   script += fmt::format("set output {}\n", quoted(output.string()));
   script +=
       "set encoding utf8\nset border 3 lw 1.2 lc rgb '#444444'\nset tics nomirror out scale 0.6\n"
-      "set grid lc rgb '#e2e2e2' lw 0.8 dt 1\n"
-      "set key top right Left reverse opaque samplen 2 spacing 1.15\n";
+      "set grid lt 1 lc rgb '#d2d2d2' lw 1 dt 1\n";
   if (figure.panels.size() > 1) script += "set multiplot\n";
   const std::vector<PanelLayout> layouts = lay_out(figure);
   for (std::size_t k = 0; k < figure.panels.size(); ++k) {

@@ -17,11 +17,11 @@ struct Obstacles {
   std::vector<Box> boxes;  ///< marked points and labels already placed
 };
 
-// DejaVu Sans is about 0.6 of its height wide on average; a little more keeps neighbours apart.
+// DejaVu Sans is about 0.55 of its height wide on average; a little more keeps neighbours apart.
 double text_width(const std::string& text, double font_px) {
   const auto letters = std::count_if(text.begin(), text.end(),
                                      [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; });
-  return 0.62 * font_px * static_cast<double>(letters);
+  return 0.57 * font_px * static_cast<double>(letters);
 }
 
 Box box_at(double centre_x, double centre_y, const std::string& text) {
@@ -115,12 +115,38 @@ Path to_pixels(const Panel& panel, const Box& frame, const std::vector<Spot>& sp
   return path;
 }
 
+// The corner in which the key covers least.
+void place_key(const Panel& panel, const Obstacles& obstacles, PanelLayout& layout) {
+  double letters = 0, rows = 0;
+  for (const Series& series : panel.series) {
+    if (!series.in_key) continue;
+    ++rows;
+    letters = std::max(letters, text_width(series.label, tick_font_px));
+  }
+  if (rows == 0) return;
+  const Box& frame = layout.frame;
+  const double width = letters + 62, height = 12 + 24 * rows;
+  double least = HUGE_VAL;
+  for (const bool top : {true, false}) {
+    for (const bool right : {true, false}) {
+      const double x = right ? frame.right - width : frame.left, y = top ? frame.top : frame.bottom - height;
+      const Box box{x, y, x + width, y + height};
+      const double cost = trouble({x + 5, y + 5, x + width - 5, y + height - 5}, obstacles);
+      if (cost < least) {
+        least = cost;
+        layout.key = box;
+        layout.key_at_top = top;
+        layout.key_at_right = right;
+      }
+    }
+  }
+}
+
 PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
-  PanelLayout layout{frame, {}};
+  PanelLayout layout;
+  layout.frame = frame;
   Obstacles obstacles{frame, {}, {}};
   std::vector<Path> paths;
-  bool key = false;
-  double key_letters = 0, key_rows = 0;
   for (const Series& series : panel.series) {
     paths.push_back(to_pixels(panel, frame, series.spots));
     if (series.stroke != Stroke::none) obstacles.curves.push_back(paths.back());
@@ -129,15 +155,6 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
         obstacles.boxes.push_back({pixel.x - 7, pixel.y - 7, pixel.x + 7, pixel.y + 7});
       }
     }
-    if (series.in_key) {
-      key = true;
-      ++key_rows;
-      key_letters = std::max(key_letters, text_width(series.label, tick_font_px));
-    }
-  }
-  if (key) {  // gnuplot puts the key into the top right corner
-    obstacles.boxes.push_back(
-        {frame.right - key_letters - 70, frame.top, frame.right, frame.top + 14 + 24 * key_rows});
   }
   for (const Callout& callout : panel.callouts) {
     const Pixel anchor{pixel_x(panel, frame, callout.spot.x), pixel_y(panel, frame, callout.spot.y)};
@@ -145,6 +162,8 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
       obstacles.boxes.push_back({anchor.x - 9, anchor.y - 9, anchor.x + 9, anchor.y + 9});
     }
   }
+  place_key(panel, obstacles, layout);
+  if (layout.key.right > layout.key.left) obstacles.boxes.push_back(layout.key);
   for (const Callout& callout : panel.callouts) {
     const Pixel anchor{pixel_x(panel, frame, callout.spot.x), pixel_y(panel, frame, callout.spot.y)};
     layout.labels.push_back(place_callout(callout, anchor, obstacles));
@@ -198,8 +217,14 @@ std::vector<PanelLayout> lay_out(const Figure& figure) {
   for (std::size_t k = 0; k < figure.panels.size(); ++k) {
     const double y = top + static_cast<double>(k) * height;
     const double gap = k > 0 ? 12 : 0;
-    layouts.push_back(
-        lay_out_panel(figure.panels[k], {left, y + gap, figure.width - right, y + height - bottom_of_panel}));
+    Box frame{left, y + gap, figure.width - right, y + height - bottom_of_panel};
+    if (figure.panels[k].square) {
+      const double side = std::min(frame.right - frame.left, frame.bottom - frame.top);
+      const double middle = (frame.left + frame.right) / 2;
+      frame.left = middle - side / 2;
+      frame.right = middle + side / 2;
+    }
+    layouts.push_back(lay_out_panel(figure.panels[k], frame));
   }
   return layouts;
 }

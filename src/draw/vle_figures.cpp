@@ -35,6 +35,7 @@ class Drawer {
 
   Figure boiling() const {
     Figure figure = begin(isobaric_ ? "T-x-y" : "P-x-y");
+    if (curves_.size() > 1) figure.footer = "solid: liquid, dashed: vapour; " + figure.footer;
     Panel panel;
     Bounds bounds;
     for (std::size_t k = 0; k < curves_.size(); ++k)
@@ -51,6 +52,7 @@ class Drawer {
   Figure xy() const {
     Figure figure = begin("x-y");
     Panel panel;
+    panel.square = true;
     panel.x = {fraction_label("liquid"), 0, 1};
     panel.y = {fraction_label("vapour"), 0, 1};
     panel.series.push_back({{{0, 0}, {1, 1}}, "", Stroke::dotted, Mark::none, 6, 1.2});
@@ -68,8 +70,7 @@ class Drawer {
         panel.callouts.push_back({{x, x}, azeotrope_text(azeotrope, true), Mark::diamond});
       }
     }
-    Series measured{{}, "measured (made of x and y)", Stroke::none, Mark::circle, 6};
-    measured.label = "measured";
+    Series measured{{}, "measured", Stroke::none, Mark::circle, 6};
     measured.in_key = true;
     for (const DataSet& data : options_.measured) {
       for (const DataPoint& point : data.points) {
@@ -106,7 +107,7 @@ class Drawer {
     const std::string held =
         isobaric_ ? fmt::format("{:.5g} {}", P(azeotrope.P_Pa), unit_text(options_.units.pressure))
                   : fmt::format("{:.5g} {}", T(azeotrope.T_K), unit_text(options_.units.temperature));
-    return fmt::format("{} {:.4f}, {}{}", azeotrope.heterogeneous ? "heteroazeotrope" : "azeotrope",
+    return fmt::format("{} x = {:.4f}, {}{}", azeotrope.heterogeneous ? "heteroazeotrope" : "azeotrope",
                        shown(azeotrope.x1), state, with_condition && curves_.size() > 1 ? " at " + held : "");
   }
 
@@ -122,7 +123,8 @@ class Drawer {
     figure.title = fmt::format(
         "{} of {} and {} at {}", kind, mixture_.substances()[0].name, mixture_.substances()[1].name,
         held.size() > 3 ? fmt::format("{} to {}", held.front(), held.back()) : joined(held, ", "));
-    figure.footer = fmt::format("liquid: {}; vapour: {}", mixture_.liquid_model(), mixture_.vapour_model());
+    figure.footer =
+        fmt::format("liquid model: {}; vapour: {}", mixture_.liquid_model(), mixture_.vapour_model());
     for (const PairParameters& pair : mixture_.parameters()) figure.footer += "; parameters: " + pair.source;
     Notices notices;
     for (const BinaryCurve& curve : curves_) notices.add(curve.notices);
@@ -158,8 +160,7 @@ class Drawer {
     for (const ThreePhase& line : curve.three_phases) {
       const double y = ordinate(line.T_K, line.P_Pa);
       const double from = shown(std::min(line.x_alpha, line.y)), to = shown(std::max(line.x_beta, line.y));
-      panel.series.push_back(
-          {{{from, y}, {to, y}}, "two liquids and vapour", Stroke::solid, Mark::none, 6, 1.4});
+      panel.series.push_back({{{from, y}, {to, y}}, "", Stroke::solid, Mark::none, 6, 1.4});
       for (const double x : {line.x_alpha, line.x_beta}) {
         panel.callouts.push_back({{shown(x), y}, fmt::format("{:.4f}", shown(x)), Mark::square});
       }
@@ -224,13 +225,13 @@ Figure residual_figure(const Fit& fit) {
     boiling.push_back({row.measured.x[0], row.standardised_P});
     if (!row.standardised_y.empty()) vapour.push_back({row.measured.x[0], row.standardised_y[0]});
   }
-  figure.title = fmt::format("Residuals of the {} fit to {} and {} over their standard uncertainty",
-                             fit.options.model, fit.substances[0].name, fit.substances[1].name);
-  figure.footer =
-      fmt::format("{} points; {}; dotted: two standard uncertainties, within which 95 % should lie",
-                  fit.points, name_of(fit.options.objective));
-  figure.panels.push_back(residual_panel("boiling pressure, measured − model", fit, boiling, 0));
-  if (!vapour.empty()) figure.panels.push_back(residual_panel("vapour, measured − model", fit, vapour, 1));
+  figure.title = fmt::format("Residuals of the {} fit to {} and {}", fit.options.model,
+                             fit.substances[0].name, fit.substances[1].name);
+  figure.footer = fmt::format(
+      "measured minus model, over its standard uncertainty; dotted: 95 % should lie within; {} points; {}",
+      fit.points, name_of(fit.options.objective));
+  figure.panels.push_back(residual_panel("boiling pressure", fit, boiling, 0));
+  if (!vapour.empty()) figure.panels.push_back(residual_panel("vapour fraction y1", fit, vapour, 1));
   for (const Notice& notice : fit.notices) {
     if (std::find(figure.notices.begin(), figure.notices.end(), notice.code) == figure.notices.end()) {
       figure.notices.push_back(notice.code);

@@ -66,13 +66,12 @@ Mixture& Mixture::operator=(const Mixture& other) {
 Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
   Notices notices;
   const auto celsius = [](double T_K) { return T_K - celsius_zero; };
-  const auto outside = [&](double from_K, double to_K) {
-    constexpr double slack =
-        1e-6;  // a boiling point computed to the last digit may touch the end of the range
+  const auto outside = [&](double from_K, double to_K, double slack) {
     return Tmin_K < from_K - slack || Tmax_K > to_K + slack;
   };
   for (const Substance& substance : substances_) {
-    if (const auto& curve = substance.vapour_pressure; curve && outside(curve->Tmin_K(), curve->Tmax_K())) {
+    if (const auto& curve = substance.vapour_pressure;
+        curve && outside(curve->Tmin_K(), curve->Tmax_K(), 1e-6)) {
       notices.add(
           "vapour-pressure-range",
           fmt::format("the vapour pressure of {} is known from {:.1f} to {:.1f} degC; this result uses it "
@@ -90,7 +89,10 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
     }
   }
   for (const PairParameters& pair : parameters_) {
-    if (pair.range_K && outside((*pair.range_K)[0], (*pair.range_K)[1])) {
+    // Data of a mixture end short of the boiling points of the pure substances; a step of that size is no
+    // extrapolation.
+    constexpr double step_K = 2;
+    if (pair.range_K && outside((*pair.range_K)[0], (*pair.range_K)[1], step_K)) {
       notices.add(
           "parameter-range",
           fmt::format(

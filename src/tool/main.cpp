@@ -25,13 +25,15 @@ std::string with_suggestion(const CLI::App& tool, const CLI::ParseError& error, 
   }
   for (int k = 1; k < argc; ++k) {
     const std::string word(argv[k]);
-    const bool candidate = used.empty() ? k == 1 : word.starts_with("--");
     const std::string name = word.substr(0, word.find('='));
-    if (candidate && std::find(known.begin(), known.end(), name) == known.end()) {
-      if (used.empty()) text = fmt::format("'{}' is not a command.", word);
-      text += jampot::did_you_mean(name, known);
-    }
+    if (!(used.empty() ? k == 1 : word.starts_with("--"))) continue;
+    if (std::find(known.begin(), known.end(), name) != known.end()) continue;
+    text = used.empty() ? fmt::format("'{}' is not a command.", word)
+                        : fmt::format("'{}' is not an option of {}.", name, command.get_name());
+    text += jampot::did_you_mean(name, known);
+    break;
   }
+  if (argc == 1) text = "say what to do: a command and what it is about.";
   return text + fmt::format("\n'jampot{}{} --help' shows an example.", used.empty() ? "" : " ",
                             used.empty() ? "" : command.get_name());
 }

@@ -42,6 +42,7 @@ struct Panel {
   Axis x, y;
   std::vector<Series> series;
   std::vector<Callout> callouts;
+  bool square = false;  ///< both axes of one length
 };
 
 struct Figure {

@@ -29,6 +29,9 @@ struct PlacedLabel {
 struct PanelLayout {
   Box frame;  ///< the axes
   std::vector<PlacedLabel> labels;
+  Box key{};  ///< the corner given to the key; of no size where there is none
+  bool key_at_top = true;
+  bool key_at_right = true;
 };
 
 inline constexpr double label_font_px = 17, tick_font_px = 16, title_font_px = 21, small_font_px = 13;
