@@ -231,15 +231,12 @@ void read_pairs(const std::filesystem::path& path, ParameterCollection& collecti
 }
 
 std::string pairs_text(const Fit& fit) {
-  std::vector<std::string> data;
-  for (const std::string& name : fit.data) data.push_back(std::filesystem::path(name).filename().string());
   std::string text =
       "# Pair parameters of Jam Pot. tau(T) and the like are sums of: constant, inverse_T / T, log_T * ln "
       "T,\n"
       "# linear_T * T, with T in K.\n";
   text += fmt::format("model = {}\n", quoted(fit.options.model));
-  text += fmt::format("source = {}\n",
-                      quoted(fmt::format("fitted to {} ({} points)", joined(data, ", "), fit.points)));
+  text += fmt::format("source = {}\n", quoted(fit.source()));
   for (const PairParameters& pair : fit.pairs()) {
     text += fmt::format("\n[[pair]]\nbetween = [{}, {}]\n", quoted(pair.between[0]), quoted(pair.between[1]));
     text += fmt::format("range_K = [{}, {}]\n", number(fit.T_range_K[0]), number(fit.T_range_K[1]));

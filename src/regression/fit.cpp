@@ -7,6 +7,7 @@
 #include <boost/random/sobol.hpp>
 #include <boost/random/uniform_01.hpp>
 #include <cmath>
+#include <filesystem>
 #include <numeric>
 
 #include "fit_notices.hpp"
@@ -297,6 +298,12 @@ std::vector<const FittedParameter*> Fit::free() const {
   return list;
 }
 
+std::string Fit::source() const {
+  std::vector<std::string> files;
+  for (const std::string& name : data) files.push_back(std::filesystem::path(name).filename().string());
+  return fmt::format("fitted to {} ({} points)", joined(files, ", "), points);
+}
+
 std::vector<PairParameters> Fit::pairs() const {
   const std::size_t terms = terms_for_fit(options.model).size();
   std::vector<PairParameters> list;
@@ -307,7 +314,7 @@ std::vector<PairParameters> Fit::pairs() const {
       pair.model = options.model;
       pair.between = {substances[i].name, substances[j].name};
       pair.range_K = T_range_K;
-      pair.source = fmt::format("fitted to {} ({} points)", joined(data, ", "), points);
+      pair.source = source();
       for (const FittedParameter& parameter : parameters) {
         if (parameter.term_index / terms == p)
           pair.terms[parameter.term][parameter.coefficient] = parameter.value;

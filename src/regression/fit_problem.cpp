@@ -136,7 +136,7 @@ std::optional<Descent> FitProblem::descend(const std::vector<double>& start) {
 std::optional<Descent> FitProblem::polish(const Descent& found) {
   scaled_ = found.scaled;
   adjustments_ = found.adjustments;
-  constexpr double relative_change = 1e-14;
+  constexpr double relative_change = 1e-11;  // below it rounding decides
   constexpr int most_iterations = 500;
   const auto polished = minimise(relative_change, most_iterations);
   return polished && polished->converged ? polished : std::nullopt;

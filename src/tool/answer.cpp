@@ -16,9 +16,10 @@ Json plain_header(const std::string& command) {
 Table thinned(const Table& table, std::size_t most) {
   const std::size_t rows = table.rows.size();
   if (rows <= most) return table;
-  std::size_t step = 2;
-  while ((rows - 1) / step + 1 > most) ++step;
-  while ((rows - 1) % step != 0 && step < 2 * most) ++step;
+  const std::size_t least = (rows - 2) / (most - 1) + 1;
+  std::size_t step = least;  // preferably one that ends on the last row
+  while ((rows - 1) % step != 0 && step < 2 * least) ++step;
+  if ((rows - 1) % step != 0) step = least;
   Table shown{
       fmt::format("{}, 1 row in {} of {} (--csv writes all)", table.title, step, rows), table.columns, {}};
   for (std::size_t k = 0; k < rows; k += step) shown.rows.push_back(table.rows[k]);

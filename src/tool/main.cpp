@@ -53,7 +53,9 @@ int main(int argc, char** argv) {
   jampot::tool::add_bubble_and_dew(tool);
   jampot::tool::add_binary_diagrams(tool);
   jampot::tool::add_demo(tool);
-  tool.add_subcommand("help", "Show this text")->callback([&] { throw CLI::CallForHelp(); });
+  tool.add_subcommand("help", "Show this text")->callback([&] {
+    fmt::print("{}", tool.get_formatter()->make_help(&tool, tool.get_name(), CLI::AppFormatMode::Normal));
+  });
 
   try {
     tool.parse(argc, argv);

@@ -107,6 +107,8 @@ struct Fit {
   long evaluations = 0;  ///< of the liquid model, all starts together
 
   std::vector<const FittedParameter*> free() const;
+  /// "fitted to still.csv (30 points)": what travels with the parameters, without folders or dates.
+  std::string source() const;
   /// The result as parameters of a mixture, one for each pair.
   std::vector<PairParameters> pairs() const;
   /// A mixture with the fitted parameters.

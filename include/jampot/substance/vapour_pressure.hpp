@@ -6,9 +6,9 @@
 namespace jampot {
 
 /// The Antoine equation, ln(P/Pa) = a - b/(T/K + c), within [Tmin, Tmax]; outside it is continued with the
-/// value and the slope it has at that end, as ln P linear in 1/T (the Clausius-Clapeyron form with constant
-/// enthalpy of vaporisation). The continuation keeps solvers away from the pole of the Antoine equation;
-/// whoever reports a result from it owes the user a notice (see `covers`).
+/// value and the slope it has at that end, as ln P linear in 1/T (what a constant
+/// enthalpy of vaporisation gives). The continuation keeps solvers away from the pole of the Antoine
+/// equation; whoever reports a result from it owes the user a notice (see `covers`).
 ///
 /// Source of the equation: Ch. Antoine, C. R. Acad. Sci. 107 (1888) 681.
 class VapourPressure {

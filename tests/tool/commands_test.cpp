@@ -1,0 +1,171 @@
+// The commands as a user meets them: answers, files, and help whose examples run.
+#include <nlohmann/json.hpp>
+#include <sstream>
+
+#include "jampot/basis/text.hpp"
+#include "run_tool.hpp"
+
+namespace jampot {
+namespace {
+
+using nlohmann::json;
+
+json answer(const test::Workplace& workplace, const std::string& arguments) {
+  const test::Ran ran = workplace.run(arguments + " --json");
+  EXPECT_EQ(ran.status, 0) << ran.err;
+  const json parsed = json::parse(ran.out);
+  for (const char* key : {"command", "substances", "models", "parameters", "notices"}) {
+    EXPECT_TRUE(parsed.contains(key)) << key << " in " << arguments;
+  }
+  return parsed;
+}
+
+TEST(Commands, HelpExamplesRunAsTheyStand) {
+  const test::Workplace workplace;
+  ASSERT_EQ(workplace.run("demo").status, 0);
+  int examples = 0;
+  for (const std::string command : {"find", "regress", "bubble", "dew", "txy", "pxy", "xy", "demo"}) {
+    const test::Ran help = workplace.run(command + " --help");
+    EXPECT_EQ(help.status, 0);
+    std::istringstream lines(help.out);
+    for (std::string line; std::getline(lines, line);) {
+      if (!line.starts_with("  jampot ")) continue;
+      ++examples;
+      const test::Ran ran = workplace.run(line.substr(9));
+      EXPECT_EQ(ran.status, 0) << line << "\n" << ran.err;
+      EXPECT_FALSE(ran.out.empty());
+    }
+  }
+  EXPECT_EQ(examples, 8);
+  EXPECT_EQ(workplace.run("--help").status, 0);
+  EXPECT_EQ(workplace.run("help").out, workplace.run("--help").out);
+  EXPECT_EQ(workplace.run("--version").status, 0);
+}
+
+TEST(Commands, FindSuggestsEthylCompounds) {
+  const test::Workplace workplace;
+  const json found = answer(workplace, "find etyl");
+  ASSERT_GE(found["matches"].size(), 2u);
+  EXPECT_EQ(found["matches"][0]["name"], "ethanol");
+  EXPECT_EQ(found["matches"][1]["name"], "ethyl acetate");
+  EXPECT_EQ(found["matches"][0]["cas"], "64-17-5");
+}
+
+TEST(Commands, RegressWritesWhatTxyReads) {
+  const test::Workplace workplace;
+  workplace.put_data();
+  const json fitted = answer(workplace, "regress data.csv --out p.pairs.toml --figure r.svg --csv r.csv");
+  const json& fit = fitted["fits"][0];
+  EXPECT_EQ(fit["model"], "nrtl");
+  EXPECT_EQ(fit["parameters"][0]["name"], "tau_12.inverse_T");
+  EXPECT_GT(fit["parameters"][0]["std_error"], 0);
+  EXPECT_TRUE(fit["parameters"][2]["held"]);
+  EXPECT_EQ(fitted["residuals"].size(), 30u);
+  for (const char* name : {"p.pairs.toml", "r.svg", "r.csv"}) EXPECT_TRUE(workplace.has(name)) << name;
+
+  const json drawn = answer(workplace,
+                            "txy MTBE methanol --pressure '101.325 kPa' --parameters p.pairs.toml "
+                            "--measured data.csv --figure t.svg --csv t.csv");
+  const json& curve = drawn["curves"][0];
+  EXPECT_EQ(curve["points"].size(), 101u);
+  EXPECT_EQ(curve["azeotropes"].size(), 1u);
+  EXPECT_EQ(curve["azeotropes"][0]["extremum"], "minimum-boiling (pressure maximum)");
+  EXPECT_NEAR(curve["azeotropes"][0]["x"][0], fit["azeotropes"][0]["x"][0], 1e-4);
+  EXPECT_NEAR(drawn["measured"][0]["deviations"]["T_K"]["rms"], fit["rms"]["T_K"], 1e-6);
+  EXPECT_TRUE(drawn["parameters"][0].contains("source"));
+  EXPECT_TRUE(drawn["parameters"][0].contains("range_K"));
+  EXPECT_NE(workplace.read("t.csv").find("T [degC],P [kPa],x(MTBE),y(MTBE)"), std::string::npos);
+  const std::string svg = workplace.read("t.svg");
+  for (const char* text :
+       {"measured, liquid", "azeotrope x = ", "T-x-y of methyl tert-butyl ether and methanol"}) {
+    EXPECT_NE(svg.find(text), std::string::npos) << text;
+  }
+}
+
+TEST(Commands, ObjectivesAndForms) {
+  const test::Workplace workplace;
+  workplace.put_data();
+  for (const char* objective : {"maximum-likelihood", "bubble-pressure", "bubble-temperature"}) {
+    const json fit = answer(
+        workplace, std::string("regress data.csv --release alpha --objective ") + objective)["fits"][0];
+    EXPECT_EQ(fit["objective_kind"], objective);
+    EXPECT_NEAR(fit["azeotropes"][0]["x"][0], 0.678, 0.005);
+    EXPECT_EQ(fit["correlation"].size(), 3u);
+  }
+  const json constant = answer(workplace, "regress data.csv --form constant --hold alpha=0.47")["fits"][0];
+  EXPECT_EQ(constant["parameters"][0]["name"], "tau_12.constant");
+  EXPECT_EQ(constant["parameters"][2]["value"], 0.47);
+}
+
+TEST(Commands, DiagramsAtSeveralConditions) {
+  const test::Workplace workplace;
+  const json isobars =
+      answer(workplace, "txy ethanol toluene --liquid ideal --pressure '0.5 to 2 by 0.5 bar'");
+  ASSERT_EQ(isobars["curves"].size(), 4u);
+  EXPECT_NEAR(isobars["curves"][3]["P_Pa"], 2e5, 1e-6);
+  const json isotherms =
+      answer(workplace, "pxy ethanol toluene --liquid ideal --temperature '60, 70 degC' --points 11");
+  ASSERT_EQ(isotherms["curves"].size(), 2u);
+  EXPECT_EQ(isotherms["curves"][0]["points"].size(), 11u);
+  EXPECT_NEAR(isotherms["curves"][1]["T_K"], 343.15, 1e-9);
+  const json turned =
+      answer(workplace, "xy ethanol toluene --first toluene --liquid ideal --pressure '1 atm'");
+  EXPECT_EQ(turned["substances"][0]["name"], "toluene");
+}
+
+TEST(Commands, PointsInMoleAndMass) {
+  const test::Workplace workplace;
+  const std::string mixture = "ethanol acetone toluene --liquid ideal ";
+  const json mole =
+      answer(workplace, "bubble " + mixture + "--composition 'ethanol=0.3, acetone=0.3' --pressure '1 bar'");
+  const json& point = mole["points"][0];
+  double sum = 0;
+  for (const double y : point["y"]) sum += y;
+  EXPECT_NEAR(sum, 1, 1e-12);
+  // the same liquid given by mass
+  const double w1 = point["w_liquid"][0], w2 = point["w_liquid"][1];
+  const json mass =
+      answer(workplace, "bubble " + mixture + "--basis mass --composition 'ethanol=" + std::to_string(w1) +
+                            ", acetone=" + std::to_string(w2) + "' --pressure '1 bar'");
+  EXPECT_NEAR(mass["points"][0]["T_K"], point["T_K"], 1e-4);
+  const json dew = answer(
+      workplace, "dew " + mixture + "--composition 'ethanol=0.3, acetone=0.3' --temperature '70 degC'");
+  EXPECT_LT(dew["points"][0]["P_Pa"], 1e5);
+}
+
+TEST(Commands, UnitsAndBasisOfTheAnswer) {
+  const test::Workplace workplace;
+  const test::Ran ran =
+      workplace.run("txy ethanol toluene --liquid ideal --pressure '1 atm' --units 'psi, degF' --basis mass");
+  EXPECT_EQ(ran.status, 0);
+  EXPECT_NE(ran.out.find("T [degF]  P [psi]  w x(ethanol)"), std::string::npos) << ran.out;
+  EXPECT_NE(ran.out.find("no azeotrope"), std::string::npos);
+}
+
+TEST(Commands, NoticesGoToStandardErrorAndIntoJson) {
+  const test::Workplace workplace;
+  const test::Ran ran =
+      workplace.run("bubble MTBE methanol --liquid ideal --composition MTBE=0.5 --pressure '10 bar' --json");
+  EXPECT_EQ(ran.status, 0);
+  EXPECT_NE(ran.err.find("notice (vapour-pressure-range)"), std::string::npos);
+  EXPECT_EQ(json::parse(ran.out)["notices"][0]["code"], "vapour-pressure-range");
+}
+
+TEST(Commands, ALiquidThatSplitsIsDrawnWithItsThreePhaseLine) {
+  const test::Workplace workplace;
+  workplace.write("bw.pairs.toml",
+                  "model = 'nrtl'\nsource = 'made up'\n[[pair]]\nbetween = ['1-butanol', 'water']\n"
+                  "tau_12 = { inverse_T = 250 }\ntau_21 = { inverse_T = 1300 }\nalpha = 0.4\n");
+  const json drawn =
+      answer(workplace, "txy 1-butanol water --parameters bw.pairs.toml --pressure '1 atm' --figure b.svg");
+  const json& curve = drawn["curves"][0];
+  EXPECT_EQ(curve["azeotropes"][0]["kind"], "heterogeneous");
+  EXPECT_EQ(curve["three_phase"].size(), 1u);
+  const json warned = answer(workplace,
+                             "bubble 1-butanol water --parameters bw.pairs.toml --composition 1-butanol=0.2 "
+                             "--pressure '1 atm'");
+  EXPECT_EQ(warned["notices"][0]["code"], "liquid-splits");
+}
+
+}  // namespace
+}  // namespace jampot

@@ -1,0 +1,57 @@
+#pragma once
+// Runs the built tool as a user would.
+#include <gtest/gtest.h>
+#include <sys/wait.h>
+
+#include <cstdlib>
+#include <filesystem>
+#include <string>
+
+#include "jampot/files/text_file.hpp"
+
+namespace jampot::test {
+
+struct Ran {
+  int status = -1;
+  std::string out, err;
+};
+
+/// A fresh folder in which the tool runs; it goes away with the object.
+class Workplace {
+ public:
+  Workplace() {
+    std::string pattern = (std::filesystem::temp_directory_path() / "jampot-tool-test-XXXXXX").string();
+    folder_ = mkdtemp(pattern.data());
+  }
+  ~Workplace() { std::filesystem::remove_all(folder_); }
+  Workplace(const Workplace&) = delete;
+  Workplace& operator=(const Workplace&) = delete;
+
+  const std::filesystem::path& folder() const { return folder_; }
+  std::filesystem::path operator/(const std::string& name) const { return folder_ / name; }
+  void write(const std::string& name, const std::string& text) const { write_file(folder_ / name, text); }
+  std::string read(const std::string& name) const { return read_file(folder_ / name); }
+  bool has(const std::string& name) const { return std::filesystem::exists(folder_ / name); }
+
+  /// Runs `jampot ARGUMENTS`, the arguments as a shell reads them.
+  Ran run(const std::string& arguments, const std::string& environment = "") const {
+    const auto out = folder_ / ".out", err = folder_ / ".err";
+    const std::string command = "cd '" + folder_.string() + "' && " + environment + " '" JAMPOT_TOOL "' " +
+                                arguments + " >'" + out.string() + "' 2>'" + err.string() + "'";
+    const int status = std::system(command.c_str());
+    Ran ran{WIFEXITED(status) ? WEXITSTATUS(status) : -1, read_file(out), read_file(err)};
+    std::filesystem::remove(out);
+    std::filesystem::remove(err);
+    return ran;
+  }
+
+  /// The demo's made-up data under a short name.
+  void put_data() const {
+    write("data.csv", read_file(JAMPOT_SOURCE_DIR "/demo/measured/mtbe-methanol.csv"));
+  }
+
+ private:
+  std::filesystem::path folder_;
+};
+
+}  // namespace jampot::test
