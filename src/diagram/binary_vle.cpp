@@ -120,6 +120,7 @@ void add_three_phases(Mixture& mixture, BinaryCurve& curve, double held, Sweep& 
       least = &point;
     }
   }
+  curve.evaluations += static_cast<long>(curve.points.size());
   if (least == nullptr) return;
   curve.three_phases = curve.sought == Sought::temperature ? three_phases_at_P(mixture, held, least->T_K)
                                                            : three_phases_at_T(mixture, held);

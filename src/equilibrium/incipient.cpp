@@ -26,7 +26,9 @@ IncipientSolver::IncipientSolver(Phase& known, Phase& incipient)
       jacobian_(n_ + 1, n_ + 1),
       residual_(n_ + 1),
       step_(n_ + 1),
-      lu_(static_cast<Eigen::Index>(n_ + 1)) {}
+      lu_(static_cast<Eigen::Index>(n_ + 1)),
+      previous_w_(n_),
+      attempt_(n_) {}
 
 void IncipientSolver::evaluate(std::span<const double> z, const IncipientState& state, Wanted wanted) {
   known_.evaluate(state.T_K, state.P_Pa, z, {wanted.T, wanted.ln_P, false}, known_values_);
@@ -106,16 +108,15 @@ bool IncipientSolver::solve(Sought sought, std::span<const double> z, IncipientS
   // Successive substitution brings w near; Newton finishes. Where substitution is slow, Newton is tried on
   // the way.
   constexpr int most_rounds = 40;
-  std::vector<double> before(n_);
   for (int round = 0; round < most_rounds; ++round) {
-    before = state.w;
+    previous_w_ = state.w;
     if (!solve_with_fixed_w(sought, z, state)) return false;
     double change = 0;
-    for (std::size_t i = 0; i < n_; ++i) change = std::max(change, std::abs(state.w[i] - before[i]));
+    for (std::size_t i = 0; i < n_; ++i) change = std::max(change, std::abs(state.w[i] - previous_w_[i]));
     if (change < 1e-3 || round % 10 == 9) {
-      IncipientState attempt = state;
-      if (newton(sought, z, attempt)) {
-        state = attempt;
+      attempt_ = state;
+      if (newton(sought, z, attempt_)) {
+        state = attempt_;
         return true;
       }
     }

@@ -28,10 +28,11 @@ std::string screen_text(const Column& column, const Cell& cell, const DisplayUni
   if (const auto* text = std::get_if<std::string>(&cell)) return *text;
   if (std::holds_alternative<std::monostate>(cell)) return "";
   const double value = shown_value(column, std::get<double>(cell), units);
-  // Too small or too large for the column's decimals: significant digits instead of zeros.
+  // A fraction or a K that would lose its digits to zeros, and anything too large for a column, in
+  // significant digits.
   const double size = std::abs(value);
-  const bool lost = size > 0 && (size < 0.5 * std::pow(10.0, 2 - column.decimals) || size >= 1e7);
-  if (lost && column.decimals > 0) return fmt::format("{:.{}g}", value, std::max(4, column.decimals));
+  const bool lost = size > 0 && column.decimals >= 4 && size < std::pow(10.0, 2 - column.decimals);
+  if (lost || size >= 1e7) return fmt::format("{:.4g}", value);
   return fmt::format("{:.{}f}", value, column.decimals);
 }
 

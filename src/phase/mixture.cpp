@@ -79,6 +79,14 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
                       substance.name, celsius(curve->Tmin_K()), celsius(curve->Tmax_K()), celsius(Tmin_K),
                       celsius(Tmax_K)));
     }
+    if (substance.Tc_K && Tmax_K > *substance.Tc_K) {
+      notices.add(
+          "above-critical",
+          fmt::format(
+              "{} has its critical point at {:.1f} degC; above it there is no vapour pressure, and this "
+              "result (up to {:.1f} degC) means nothing for it",
+              substance.name, celsius(*substance.Tc_K), celsius(Tmax_K)));
+    }
     if (substance.name.ends_with(" acid")) {
       notices.add(
           "associating-vapour",

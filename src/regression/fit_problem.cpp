@@ -20,7 +20,14 @@ void check_terms(const FitOptions& options) {
                                      joined(known, ", "), did_you_mean(name, known)));
     }
   };
-  for (const auto& [name, value] : options.hold) check(name);
+  for (const auto& [name, value] : options.hold) {
+    check(name);
+    for (const TermForFit& term : terms_for_fit(options.model)) {
+      if (term.name != name || (value >= term.lowest && value <= term.highest)) continue;
+      throw RequestError(fmt::format("{} cannot be held at {}: it has a meaning from {} to {}", name, value,
+                                     term.lowest, term.highest));
+    }
+  }
   for (const std::string& name : options.release) {
     check(name);
     if (options.hold.contains(name)) {

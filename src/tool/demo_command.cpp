@@ -52,6 +52,7 @@ class Demo {
         measured("mtbe-methanol-second-still.csv", jampot_demo_data::mtbe_methanol_second_still_csv());
     answer["fits"].push_back(report(fit({second}), "mtbe-methanol-second-still"));
 
+    say("{}\n", as_text(summary_, units_));
     say("Files written:\n");
     for (const std::string& path : written_) {
       say("  {}\n", path);
@@ -81,10 +82,23 @@ class Demo {
   Json report(const Fit& result, const std::string& name) {
     Json json = jampot::to_json(result);
     std::vector<Table> tables{parameter_table(result), statistics_table(result)};
+    std::vector<Cell> summary{name};
+    for (const FittedParameter& parameter : result.parameters) {
+      summary.emplace_back(parameter.held
+                               ? fmt::format("{:.3g} held", parameter.value)
+                               : fmt::format("{:.4g} +- {:.2g}", parameter.value, parameter.std_error));
+    }
     if (const auto azeotropes = fitted_azeotropes(result, Sought::temperature)) {
       tables.push_back(table_of(*azeotropes, result));
       json["azeotropes"] = to_json(*azeotropes);
+      const Azeotrope& azeotrope = azeotropes->curve.azeotropes.at(0);
+      const AzeotropeUncertainty& u = azeotropes->uncertainties[0];
+      summary.emplace_back(fmt::format("{:.4f} +- {:.4f}", azeotrope.x1, u.u_x1));
+      summary.emplace_back(fmt::format("{:.3f} +- {:.3f}", azeotrope.T_K - celsius_zero, u.u_T_K));
     }
+    summary.emplace_back(fmt::format("{:.2f}", result.objective / result.degrees_of_freedom));
+    summary.emplace_back(std::string(result.notices.has("misfit") ? "misfit" : "describes the data"));
+    summary_.rows.push_back(std::move(summary));
     for (const Table& table : tables) say("{}\n", as_text(table, units_));
     for (const Notice& notice : result.notices) say("notice ({}): {}\n", notice.code, notice.text);
     if (!result.notices.empty()) say("\n");
@@ -118,6 +132,16 @@ class Demo {
   DisplayUnits units_;
   std::vector<std::string> written_;
   Notices notices_;
+  Table summary_{"In short",
+                 {{"fit"},
+                  {"tau_12.inverse_T [K]"},
+                  {"tau_21.inverse_T [K]"},
+                  {"alpha"},
+                  {"azeotrope x(MTBE)"},
+                  {"T [degC]"},
+                  {"chi-square / dof"},
+                  {"verdict"}},
+                 {}};
 };
 
 }  // namespace

@@ -2,7 +2,7 @@
 
 #include <fmt/format.h>
 
-#include <cmath>
+#include <algorithm>
 
 namespace jampot::tool {
 namespace {
@@ -16,12 +16,16 @@ std::string runs_text(const RunsTest& runs) {
                      probability_text(runs.probability));
 }
 
+// Of the first data set: the one that says whether the azeotrope is sought at a pressure or at a temperature.
 double mean_held(const Fit& fit, Sought sought) {
   double sum = 0;
+  int count = 0;
   for (const ResidualRow& row : fit.residuals) {
-    if (!row.pure) sum += sought == Sought::temperature ? row.measured.P_Pa : row.measured.T_K;
+    if (row.pure || row.set != 0) continue;
+    sum += sought == Sought::temperature ? row.measured.P_Pa : row.measured.T_K;
+    ++count;
   }
-  return sum / fit.points;
+  return sum / count;
 }
 
 }  // namespace
@@ -67,7 +71,7 @@ Table statistics_table(const Fit& fit) {
   if (fit.runs_y.runs > 0) add("signs along x, vapour", runs_text(fit.runs_y));
   const auto rms = [&](const char* name, const std::optional<double>& value, double factor,
                        const char* unit) {
-    if (value) add(name, fmt::format("{:.4g}{}", *value * factor, unit));
+    if (value) add(name, fmt::format("{:#.3g}{}", *value * factor, unit));
   };
   rms("RMS deviation of T at measured x and P", fit.deviation.T_K, 1, " K");
   rms("RMS deviation of P at measured x and T", fit.deviation.P_Pa, 1e-3, " kPa");
@@ -106,7 +110,9 @@ Table residual_table(const Fit& fit) {
 }
 
 std::optional<FittedAzeotropes> fitted_azeotropes(const Fit& fit, Sought sought) {
-  if (fit.substances.size() != 2) return std::nullopt;
+  const bool mixed_points = std::any_of(fit.residuals.begin(), fit.residuals.end(),
+                                        [](const ResidualRow& row) { return row.set == 0 && !row.pure; });
+  if (fit.substances.size() != 2 || !mixed_points) return std::nullopt;
   Mixture mixture = fit.mixture();
   const double held = mean_held(fit, sought);
   FittedAzeotropes result{sought == Sought::temperature ? txy(mixture, held) : pxy(mixture, held), {}};

@@ -13,8 +13,8 @@ Table parameter_table(const Fit& fit);
 Table statistics_table(const Fit& fit);
 Table residual_table(const Fit& fit);
 
-/// The fitted binary at the mean pressure (isobaric data) or temperature of its data, with the uncertainty
-/// that the fitted parameters give to each azeotrope.
+/// The fitted binary at the mean pressure (isobaric data) or temperature of its first data set, with the
+/// uncertainty that the fitted parameters give to each azeotrope.
 struct FittedAzeotropes {
   BinaryCurve curve;
   std::vector<AzeotropeUncertainty> uncertainties;

@@ -114,6 +114,8 @@ TEST(BubbleDew, SaysWhenARangeIsLeft) {
   const std::vector<double> x{0.5, 0.5};
   EXPECT_TRUE(bubble_temperature(mixture, 101325, x).notices.empty());
   EXPECT_TRUE(bubble_temperature(mixture, 1e6, x).notices.has("vapour-pressure-range"));
+  EXPECT_FALSE(bubble_temperature(mixture, 1e6, x).notices.has("above-critical"));
+  EXPECT_TRUE(bubble_temperature(mixture, 1e7, x).notices.has("above-critical"));
 }
 
 TEST(BubbleDew, RefusesWhatIsNoComposition) {

@@ -168,6 +168,7 @@ INSTANTIATE_TEST_SUITE_P(
                 {"not an objective", "maximum-likelihood"}},
         Request{"Form", "regress data.csv --form inverse", 2, {"--form", "inverse_T"}},
         Request{"Hold", "regress data.csv --hold alpha", 2, {"NAME=VALUE"}},
+        Request{"HoldNonsense", "regress data.csv --hold alpha=-1", 2, {"cannot be held at -1"}},
         Request{"HoldAndRelease",
                 "regress data.csv --hold alpha=0.3 --release alpha",
                 2,

@@ -63,6 +63,8 @@ class IncipientSolver {
   Eigen::VectorXd residual_, step_;
   Eigen::PartialPivLU<Eigen::MatrixXd> lu_;
   std::vector<double> term_derivatives_;
+  std::vector<double> previous_w_;
+  IncipientState attempt_;
 };
 
 }  // namespace jampot

@@ -44,7 +44,8 @@ class Mixture {
   long evaluations() const { return liquid_->evaluations(); }
 
   /// What has to be said about using this mixture between two temperatures: vapour pressures and pair
-  /// parameters outside their range, acids in an ideal vapour.
+  /// parameters outside their range, temperatures
+  /// above a critical point, acids in an ideal vapour.
   Notices range_notices(double Tmin_K, double Tmax_K) const;
 
  private:
