@@ -142,7 +142,7 @@ class Reader {
     for (const Coefficient coefficient : all_coefficients) {
       const std::string name(name_of(coefficient));
       if (const toml::node* value = coefficients->get(name))
-        function[coefficient] = number_of(*value, term + "." + name);
+        function[coefficient] = number_of(*value, fmt::format("{}.{}", term, name));
     }
   }
 
