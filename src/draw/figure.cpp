@@ -102,6 +102,8 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
       1 - frame.bottom / figure.height);
   script += fmt::format("set xrange [{}:{}]\nset yrange [{}:{}]\n", panel.x.low, panel.x.high, panel.y.low,
                         panel.y.high);
+  script += fmt::format("{}set logscale x\n{}set logscale y\n", panel.x.logarithmic ? "" : "un",
+                        panel.y.logarithmic ? "" : "un");
   script += fmt::format("set xlabel {} font {}\nset ylabel {} font {}\n", quoted(panel.x.label),
                         font(path, label_font_px), quoted(panel.y.label), font(path, label_font_px));
   const auto screen_x = [&](double px) { return px / figure.width; };

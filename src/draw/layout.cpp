@@ -182,12 +182,22 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
 
 }  // namespace
 
+namespace {
+
+// Where a value stands along its axis, from 0 to 1.
+double share(const Axis& axis, double value) {
+  if (axis.logarithmic) return std::log(value / axis.low) / std::log(axis.high / axis.low);
+  return (value - axis.low) / (axis.high - axis.low);
+}
+
+}  // namespace
+
 double pixel_x(const Panel& panel, const Box& frame, double x) {
-  return frame.left + (x - panel.x.low) / (panel.x.high - panel.x.low) * (frame.right - frame.left);
+  return frame.left + share(panel.x, x) * (frame.right - frame.left);
 }
 
 double pixel_y(const Panel& panel, const Box& frame, double y) {
-  return frame.bottom - (y - panel.y.low) / (panel.y.high - panel.y.low) * (frame.bottom - frame.top);
+  return frame.bottom - share(panel.y, y) * (frame.bottom - frame.top);
 }
 
 bool crosses(const Box& box, double x1, double y1, double x2, double y2) {

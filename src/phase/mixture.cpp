@@ -5,6 +5,7 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/liquid/models.hpp"
+#include "jampot/substance/saturation.hpp"
 
 namespace jampot {
 namespace {
@@ -66,27 +67,8 @@ Mixture& Mixture::operator=(const Mixture& other) {
 Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
   Notices notices;
   const auto celsius = [](double T_K) { return T_K - celsius_zero; };
-  const auto outside = [&](double from_K, double to_K, double slack) {
-    return Tmin_K < from_K - slack || Tmax_K > to_K + slack;
-  };
   for (const Substance& substance : substances_) {
-    if (const auto& curve = substance.vapour_pressure;
-        curve && outside(curve->Tmin_K(), curve->Tmax_K(), 1e-6)) {
-      notices.add(
-          "vapour-pressure-range",
-          fmt::format("the vapour pressure of {} is known from {:.1f} to {:.1f} degC; this result uses it "
-                      "between {:.1f} and {:.1f} degC, continued with the slope at the end of its range",
-                      substance.name, celsius(curve->Tmin_K()), celsius(curve->Tmax_K()), celsius(Tmin_K),
-                      celsius(Tmax_K)));
-    }
-    if (substance.Tc_K && Tmax_K > *substance.Tc_K) {
-      notices.add(
-          "above-critical",
-          fmt::format(
-              "{} has its critical point at {:.1f} degC; above it there is no vapour pressure, and this "
-              "result (up to {:.1f} degC) means nothing for it",
-              substance.name, celsius(*substance.Tc_K), celsius(Tmax_K)));
-    }
+    notices.add(vapour_pressure_notices(substance, Tmin_K, Tmax_K));
     if (substance.name.ends_with(" acid")) {
       notices.add(
           "associating-vapour",
@@ -100,7 +82,7 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
     // Data of a mixture end short of the boiling points of the pure substances; a step of that size is no
     // extrapolation.
     constexpr double step_K = 2;
-    if (pair.range_K && outside((*pair.range_K)[0], (*pair.range_K)[1], step_K)) {
+    if (pair.range_K && (Tmin_K < (*pair.range_K)[0] - step_K || Tmax_K > (*pair.range_K)[1] + step_K)) {
       notices.add(
           "parameter-range",
           fmt::format(

@@ -20,6 +20,27 @@ std::string Substance::short_name() const {
   return best != nullptr && name.size() > 14 ? *best : name;
 }
 
+double GasHeatCapacity::value(double T_K) const {
+  const auto& [a, b, c, d] = coefficients;
+  return a + T_K * (b + T_K * (c + T_K * d));
+}
+
+double GasHeatCapacity::enthalpy_change(double from_K, double to_K) const {
+  const auto& [a, b, c, d] = coefficients;
+  const auto integral = [a = a, b = b, c = c, d = d](double T) {
+    return T * (a + T * (b / 2 + T * (c / 3 + T * d / 4)));
+  };
+  return integral(to_K) - integral(from_K);
+}
+
+double GasHeatCapacity::entropy_change(double from_K, double to_K) const {
+  const auto& [a, b, c, d] = coefficients;
+  const auto integral = [a = a, b = b, c = c, d = d](double T) {
+    return a * std::log(T) + T * (b + T * (c / 2 + T * d / 3));
+  };
+  return integral(to_K) - integral(from_K);
+}
+
 double molar_mass_from_formula(const std::string& formula) {
   static const std::map<std::string, double> atomic_weight{
       {"H", 1.008},   {"B", 10.81},   {"C", 12.011},  {"N", 14.007}, {"O", 15.999},

@@ -1,12 +1,83 @@
 #include "jampot/substance/vapour_pressure.hpp"
 
+#include <algorithm>
+#include <boost/math/tools/toms748_solve.hpp>
 #include <numbers>
+#include <numeric>
 
 #include "jampot/basis/constants.hpp"
 
 namespace jampot {
+namespace {
 
-VapourPressure::VapourPressure(const Coefficients& table, std::string source, char grade)
+// Coefficients of tau, tau^1.5, tau^2.5, tau^5 for f0, f1, f2 (Ambrose, Walton 1989, table 1).
+constexpr double f0[] = {-5.97616, 1.29874, -0.60394, -1.06841};
+constexpr double f1[] = {-5.03365, 1.11505, -5.41217, -7.46628};
+constexpr double f2[] = {-0.64771, 2.41539, -4.26979, 3.25259};
+
+double combined(int power, double acentric_factor) {
+  return f0[power] + acentric_factor * (f1[power] + acentric_factor * f2[power]);
+}
+
+}  // namespace
+
+CorrespondingStates::CorrespondingStates(const Critical& critical)
+    : Tc_K_(critical.Tc_K),
+      ln_Pc_(std::log(critical.Pc_Pa)),
+      c1_(combined(0, critical.acentric_factor)),
+      c15_(combined(1, critical.acentric_factor)),
+      c25_(combined(2, critical.acentric_factor)),
+      c5_(combined(3, critical.acentric_factor)) {}
+
+double CorrespondingStates::numerator(double tau) const {
+  const double root = std::sqrt(tau);
+  return tau * (c1_ + c15_ * root + tau * (c2_ + c25_ * root)) + c5_ * std::pow(tau, 5);
+}
+
+double CorrespondingStates::numerator_slope(double tau) const {
+  const double root = std::sqrt(tau);
+  return c1_ + 1.5 * c15_ * root + tau * (2 * c2_ + 2.5 * c25_ * root) + 5 * c5_ * std::pow(tau, 4);
+}
+
+double CorrespondingStates::ln_P(double T_K) const {
+  const double Tr = T_K / Tc_K_;
+  return ln_Pc_ + numerator(1 - Tr) / Tr;
+}
+
+double CorrespondingStates::dln_P_dT(double T_K) const {
+  const double Tr = T_K / Tc_K_, tau = 1 - Tr;
+  return -(numerator_slope(tau) + numerator(tau) / Tr) / (Tr * Tc_K_);
+}
+
+CorrespondingStates CorrespondingStates::joined(double T_K, double ln_P, double dln_P_dT) const {
+  const double Tr = T_K / Tc_K_, tau = 1 - Tr;
+  const double missing = (ln_P - ln_Pc_) * Tr - numerator(tau);
+  const double missing_slope = -(dln_P_dT * Tc_K_ * Tr + (ln_P - ln_Pc_)) - numerator_slope(tau);
+  CorrespondingStates curve = *this;
+  // c1 tau + c2 tau^2 = missing, c1 + 2 c2 tau = missing_slope
+  const double c2 = (missing_slope * tau - missing) / (tau * tau);
+  curve.c2_ += c2;
+  curve.c1_ += missing_slope - 2 * c2 * tau;
+  return curve;
+}
+
+double CorrespondingStates::acentric_factor(double Tb_K, double Tc_K, double Pc_Pa) {
+  // ln P is quadratic in the acentric factor; its f2 is small, so a few secant-free corrections settle it.
+  double omega = 0.3;
+  for (int iteration = 0; iteration < 50; ++iteration) {
+    constexpr double step = 1e-4;
+    const auto error = [&](double w) {
+      return CorrespondingStates({Tc_K, Pc_Pa, w}).ln_P(Tb_K) - std::log(standard_atmosphere);
+    };
+    const double here = error(omega);
+    if (std::abs(here) < 1e-13) break;
+    omega -= here * step / (error(omega + step) - here);
+  }
+  return omega;
+}
+
+VapourPressure::VapourPressure(const Coefficients& table, std::string source, char grade,
+                               std::optional<Critical> critical, std::optional<double> Tm_K)
     : a_(table.A * std::numbers::ln10 + std::log(mmHg)),
       b_(table.B * std::numbers::ln10),
       c_(table.C - celsius_zero),
@@ -14,24 +85,59 @@ VapourPressure::VapourPressure(const Coefficients& table, std::string source, ch
       Tmax_K_(table.Tmax_K),
       source_(std::move(source)),
       grade_(grade) {
-  low_ = end_at(Tmin_K_);
-  high_ = end_at(Tmax_K_);
+  double lowest = Tmin_K_;
+  if (critical && critical->Tc_K > Tmax_K_) {
+    Tc_K_ = critical->Tc_K;
+    const CorrespondingStates curve(*critical);
+    below_ = curve.joined(Tmin_K_, ln_P(Tmin_K_), dln_P_dT(Tmin_K_));
+    above_ = curve.joined(Tmax_K_, ln_P(Tmax_K_), dln_P_dT(Tmax_K_));
+    lowest = std::min(Tmin_K_, Tm_K.value_or(0.35 * *Tc_K_));
+  }
+  set_ends(lowest);
 }
 
-VapourPressure::End VapourPressure::end_at(double T_K) const {
-  return {a_ - b_ / (T_K + c_), b_ * T_K * T_K / ((T_K + c_) * (T_K + c_))};
+VapourPressure::VapourPressure(const Critical& critical, std::string source, std::optional<double> Tm_K)
+    : Tc_K_(critical.Tc_K), below_(critical), above_(critical), source_(std::move(source)), grade_('C') {
+  set_ends(Tm_K.value_or(0.35 * critical.Tc_K));
+}
+
+void VapourPressure::set_ends(double lowest_T_K) {
+  const auto end = [](double T_K, double ln_P, double slope) { return End{T_K, ln_P, slope * T_K * T_K}; };
+  const bool from_curve = below_ && (estimated() || lowest_T_K < Tmin_K_);
+  low_end_ = from_curve ? end(lowest_T_K, below_->ln_P(lowest_T_K), below_->dln_P_dT(lowest_T_K))
+                        : end(lowest_T_K, ln_P(lowest_T_K), dln_P_dT(lowest_T_K));
+  high_end_ = above_ ? end(*Tc_K_, above_->ln_P(*Tc_K_), above_->dln_P_dT(*Tc_K_))
+                     : end(Tmax_K_, ln_P(Tmax_K_), dln_P_dT(Tmax_K_));
+}
+
+double VapourPressure::ln_P_outside(double T_K) const {
+  if (T_K <= low_end_.T_K) return low_end_.ln_P - low_end_.slope * (1 / T_K - 1 / low_end_.T_K);
+  if (T_K >= high_end_.T_K) return high_end_.ln_P - high_end_.slope * (1 / T_K - 1 / high_end_.T_K);
+  return T_K < Tmin_K_ ? below_->ln_P(T_K) : above_->ln_P(T_K);
+}
+
+double VapourPressure::slope_outside(double T_K) const {
+  if (T_K <= low_end_.T_K) return low_end_.slope / (T_K * T_K);
+  if (T_K >= high_end_.T_K) return high_end_.slope / (T_K * T_K);
+  return T_K < Tmin_K_ ? below_->dln_P_dT(T_K) : above_->dln_P_dT(T_K);
 }
 
 double VapourPressure::T_K(double P_Pa) const {
-  const double ln_P = std::log(P_Pa);
-  if (ln_P < low_.ln_P) return 1 / (1 / Tmin_K_ + (low_.ln_P - ln_P) / low_.slope);
-  if (ln_P > high_.ln_P) {
-    const double inverse_T = 1 / Tmax_K_ + (high_.ln_P - ln_P) / high_.slope;
-    // The continuation stays below a finite pressure however hot it gets; there is no boiling point beyond
-    // that.
+  const double ln_P_wanted = std::log(P_Pa);
+  if (!estimated() && ln_P_wanted >= ln_P(Tmin_K_) && ln_P_wanted <= ln_P(Tmax_K_)) {
+    return b_ / (a_ - ln_P_wanted) - c_;
+  }
+  for (const auto& [end, beyond] : {std::pair(&low_end_, ln_P_wanted <= low_end_.ln_P),
+                                    std::pair(&high_end_, ln_P_wanted >= high_end_.ln_P)}) {
+    if (!beyond) continue;
+    const double inverse_T = 1 / end->T_K + (end->ln_P - ln_P_wanted) / end->slope;
     return inverse_T > 0 ? 1 / inverse_T : HUGE_VAL;
   }
-  return b_ / (a_ - ln_P) - c_;
+  const auto f = [&](double T_K) { return ln_P(T_K) - ln_P_wanted; };
+  std::uintmax_t evaluations = 200;
+  const auto root = boost::math::tools::toms748_solve(
+      f, low_end_.T_K, high_end_.T_K, boost::math::tools::eps_tolerance<double>(52), evaluations);
+  return std::midpoint(root.first, root.second);
 }
 
 }  // namespace jampot

@@ -29,9 +29,9 @@ Answer find(const FindOptions& options) {
                                       {"formula", match->formula},
                                       {"cas", match->cas},
                                       {"aliases", match->aliases},
-                                      {"Tb_K", match->Tb_K ? Json(*match->Tb_K) : Json(nullptr)}});
-    table.rows.push_back({match->name, match->formula, match->cas, match->Tb_K ? Cell(*match->Tb_K) : Cell(),
-                          joined(match->aliases, ", ")});
+                                      {"Tb_K", match->Tb_K ? Json(match->Tb_K->value) : Json(nullptr)}});
+    table.rows.push_back({match->name, match->formula, match->cas,
+                          match->Tb_K ? Cell(match->Tb_K->value) : Cell(), joined(match->aliases, ", ")});
   }
   answer.tables.push_back(std::move(table));
   return answer;

@@ -49,6 +49,8 @@ int main(int argc, char** argv) {
       "Every command explains itself: 'jampot COMMAND --help'. Quantities carry their unit (\"1.3 bar\",\n"
       "\"20 to 80 by 5 degC\"). Exit status: 0 done, 1 cannot be done, 2 the request or a file is wrong.");
   jampot::tool::add_find(tool);
+  jampot::tool::add_substance(tool);
+  jampot::tool::add_saturation(tool);
   jampot::tool::add_regress(tool);
   jampot::tool::add_bubble_and_dew(tool);
   jampot::tool::add_binary_diagrams(tool);

@@ -51,6 +51,8 @@ std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const 
 
 // The commands; each adds itself to the tool.
 void add_find(CLI::App& tool);
+void add_substance(CLI::App& tool);
+void add_saturation(CLI::App& tool);
 void add_regress(CLI::App& tool);
 void add_bubble_and_dew(CLI::App& tool);
 void add_binary_diagrams(CLI::App& tool);

@@ -24,7 +24,8 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
   const test::Workplace workplace;
   ASSERT_EQ(workplace.run("demo").status, 0);
   int examples = 0;
-  for (const std::string command : {"find", "regress", "bubble", "dew", "txy", "pxy", "xy", "demo"}) {
+  for (const std::string command :
+       {"find", "substance", "saturation", "regress", "bubble", "dew", "txy", "pxy", "xy", "demo"}) {
     const test::Ran help = workplace.run(command + " --help");
     EXPECT_EQ(help.status, 0);
     std::istringstream lines(help.out);
@@ -36,7 +37,7 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
       EXPECT_FALSE(ran.out.empty());
     }
   }
-  EXPECT_EQ(examples, 8);
+  EXPECT_EQ(examples, 10);
   EXPECT_EQ(workplace.run("--help").status, 0);
   EXPECT_EQ(workplace.run("help").out, workplace.run("--help").out);
   EXPECT_EQ(workplace.run("--version").status, 0);
@@ -45,10 +46,58 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
 TEST(Commands, FindSuggestsEthylCompounds) {
   const test::Workplace workplace;
   const json found = answer(workplace, "find etyl");
-  ASSERT_GE(found["matches"].size(), 2u);
-  EXPECT_EQ(found["matches"][0]["name"], "ethanol");
-  EXPECT_EQ(found["matches"][1]["name"], "ethyl acetate");
-  EXPECT_EQ(found["matches"][0]["cas"], "64-17-5");
+  ASSERT_GE(found["matches"].size(), 5u);
+  for (int k = 0; k < 5; ++k) {
+    EXPECT_NE(found["matches"][k]["name"].get<std::string>().find("ethyl"), std::string::npos);
+  }
+  EXPECT_EQ(found["matches"][0]["name"], "ethyl acetate");
+  EXPECT_EQ(found["matches"][0]["cas"], "141-78-6");
+}
+
+TEST(Commands, SaturationInBothDirections) {
+  const test::Workplace workplace;
+  const json at_P =
+      answer(workplace, "saturation water --pressure '0.1 to 20 by 0.5 bar' --figure w.svg --csv w.csv");
+  ASSERT_EQ(at_P["points"].size(), 40u);
+  const double T = at_P["points"][39]["T_K"], Hvap = at_P["points"][0]["Hvap_J_mol"];
+  EXPECT_NEAR(Hvap, 43e3, 1e3);
+  const json at_T = answer(
+      workplace, "saturation water --temperature '" + std::to_string(T) + " K' --axes linear --figure l.png");
+  EXPECT_NEAR(at_T["points"][0]["P_Pa"].get<double>(), 19.6e5, 10);
+  EXPECT_TRUE(workplace.has("w.svg") && workplace.has("w.csv") && workplace.has("l.png"));
+}
+
+TEST(Commands, SaturationEndsAtTheCriticalPoint) {
+  const test::Workplace workplace;
+  const json some = answer(workplace, "saturation propane --temperature '-60 to 130 by 10 degC'");
+  EXPECT_EQ(some["points"].size(), 16u);  // to 90 degC; the critical point is at 96.7 degC
+  EXPECT_EQ(some["notices"][0]["code"], "points-left-out");
+  const test::Ran none =
+      workplace.run("saturation propane --temperature '100 to 130 by 10 degC' --figure f.svg");
+  EXPECT_EQ(none.status, 1);
+  EXPECT_EQ(none.out, "");
+  EXPECT_NE(none.err.find("critical point at 369.8"), std::string::npos) << none.err;
+  EXPECT_FALSE(workplace.has("f.svg"));
+}
+
+TEST(Commands, SubstanceSheetAndStates) {
+  const test::Workplace workplace;
+  const json sheet = answer(workplace, "substance MTBE");
+  EXPECT_NEAR(sheet["constants"]["Tb_K"]["value"], 328.35, 1e-9);
+  EXPECT_EQ(sheet["constants"]["Tb_K"]["grade"], "B");
+  EXPECT_TRUE(sheet["groups"].contains("unifac_dortmund"));
+  const json states = answer(workplace, "substance MTBE --at '25, 55 degC' --reference-enthalpy liquid");
+  ASSERT_EQ(states["properties"].size(), 2u);
+  EXPECT_NEAR(states["properties"][0]["liquid"]["h_J_mol"]["value"], 0, 1e-9);
+  EXPECT_GT(states["properties"][1]["vapour"]["h_J_mol"]["value"], 25000);
+  const json grid = answer(workplace, "substance MTBE --temperature '20, 80 degC' --pressure '0.2, 1 bar'");
+  EXPECT_EQ(grid["properties"].size(), 4u);
+  const test::Ran text = workplace.run("substance 'propylene carbonate'");
+  EXPECT_NE(text.out.find("not known"), std::string::npos);
+  const test::Ran ambiguous = workplace.run("substance DME");
+  EXPECT_EQ(ambiguous.status, 2);
+  EXPECT_NE(ambiguous.err.find("may mean"), std::string::npos);
+  EXPECT_NE(ambiguous.err.find("1,2-dimethoxyethane"), std::string::npos);
 }
 
 TEST(Commands, RegressWritesWhatTxyReads) {

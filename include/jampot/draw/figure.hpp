@@ -36,6 +36,7 @@ struct Callout {
 struct Axis {
   std::string label;
   double low = 0, high = 1;
+  bool logarithmic = false;  ///< low and high positive
 };
 
 struct Panel {

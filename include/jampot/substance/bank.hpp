@@ -14,15 +14,16 @@ class Bank {
   /// The bank that comes with the library. Read once, at the first call; safe to share between threads.
   static const Bank& built_in();
 
-  /// Reads a bank from the two tables of data/ (see data/README.md for their columns).
-  /// @throws RequestError naming the table, line and column that is wrong.
-  Bank(std::string_view substances_csv, std::string_view vapour_pressure_csv);
+  /// @param substances with unique names and CAS numbers; an alias or formula that several share finds none
+  /// of them
+  explicit Bank(std::vector<Substance> substances);
 
   /// The substance with this name, alias, CAS number or (where it is the only one) formula; nullptr if there
   /// is none. Case does not count.
   const Substance* find(std::string_view text) const;
 
-  /// As `find`. @throws RequestError suggesting the nearest names.
+  /// As `find`. @throws RequestError suggesting the nearest names, or listing those that a shared name may
+  /// mean.
   const Substance& require(std::string_view text) const;
 
   /// Everything that `text` may mean, best match first: exact, then beginning, then part, then misspelt.
@@ -31,10 +32,6 @@ class Bank {
   const std::vector<Substance>& all() const { return substances_; }
 
  private:
-  void read_substances(std::string_view csv);
-  void read_vapour_pressures(std::string_view csv);
-  void index();
-
   std::vector<Substance> substances_;
   std::unordered_map<std::string, std::size_t>
       by_key_;  ///< lower-case name, alias, CAS number or unique formula

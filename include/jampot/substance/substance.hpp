@@ -1,5 +1,7 @@
 #pragma once
-// What a molecule is: identity, constants and correlations, each with its source.
+// What a molecule is: identity, constants and correlations, each value with its grade and source.
+#include <array>
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -8,6 +10,27 @@
 
 namespace jampot {
 
+/// A number with where it comes from. Reads as a plain number where one is wanted.
+struct Sourced {
+  double value = 0;
+  char grade = 'C';  ///< see data/README.md
+  std::string source;
+  operator double() const { return value; }  // NOLINT(google-explicit-constructor): that is its purpose
+};
+
+using MaybeSourced = std::optional<Sourced>;
+
+/// Ideal-gas heat capacity, Cp/(J/(mol K)) = a + b T + c T^2 + d T^3, T in K.
+struct GasHeatCapacity {
+  std::array<double, 4> coefficients{};
+  std::string source;
+  char grade = 'C';
+
+  double value(double T_K) const;
+  double enthalpy_change(double from_K, double to_K) const;  ///< integral of Cp dT, J/mol
+  double entropy_change(double from_K, double to_K) const;   ///< integral of Cp/T dT, J/(mol K)
+};
+
 /// A pure substance. Constants that are not known stay empty; nothing is guessed.
 struct Substance {
   std::string name;
@@ -15,12 +38,23 @@ struct Substance {
   std::string cas;  ///< CAS registry number
   std::vector<std::string> aliases;
   double molar_mass_kg_mol = 0;
-  std::optional<double> Tb_K;                     ///< normal boiling point
-  std::optional<double> Tc_K;                     ///< critical temperature
-  std::optional<double> Pc_Pa;                    ///< critical pressure
-  std::optional<double> molar_volume_25C_m3_mol;  ///< of the liquid at 25 degC
-  std::string source;                             ///< of the constants
-  char grade = 'C';                               ///< of the constants, see data/README.md
+
+  MaybeSourced Tb_K;         ///< normal boiling point
+  MaybeSourced Tm_K;         ///< normal melting point
+  MaybeSourced Tc_K, Pc_Pa;  ///< critical point
+  MaybeSourced Vc_m3_mol;    ///< critical volume
+  MaybeSourced acentric_factor;
+  MaybeSourced dipole_D;  ///< dipole moment, debye
+  MaybeSourced Z_RA;      ///< parameter of the Rackett equation
+  MaybeSourced molar_volume_25C_m3_mol;
+  MaybeSourced density_20C_kg_m3, density_25C_kg_m3;
+  MaybeSourced Hvap_Tb_J_mol, Hvap_25C_J_mol;
+  MaybeSourced Cp_liquid_25C_J_mol_K;
+  MaybeSourced viscosity_25C_Pa_s;
+  MaybeSourced uniquac_r, uniquac_q;  ///< from the UNIFAC groups
+
+  std::map<std::string, std::string> groups;  ///< of each UNIFAC table: "CH3:2|CH2:1"
+  std::optional<GasHeatCapacity> gas_heat_capacity;
   std::optional<VapourPressure> vapour_pressure;
 
   /// The shortest alias in capitals ("MTBE") or the name: for labels where room is short.

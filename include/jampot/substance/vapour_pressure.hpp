@@ -1,59 +1,108 @@
 #pragma once
-// Vapour pressure of a pure liquid against temperature.
+// Vapour pressure of a pure liquid against temperature, from the triple point to the critical point.
 #include <cmath>
+#include <optional>
 #include <string>
 
 namespace jampot {
 
-/// The Antoine equation, ln(P/Pa) = a - b/(T/K + c), within [Tmin, Tmax]; outside it is continued with the
-/// value and the slope it has at that end, as ln P linear in 1/T (what a constant
-/// enthalpy of vaporisation gives). The continuation keeps solvers away from the pole of the Antoine
-/// equation; whoever reports a result from it owes the user a notice (see `covers`).
+/// The corresponding-states form of Ambrose and Walton with two free terms,
+///   ln(P/Pc) = (f(tau) + c1 tau + c2 tau^2) / Tr,  tau = 1 - Tr,
+/// where f has the published coefficients at the acentric factor of the substance. It ends at the critical
+/// point whatever c1 and c2 are; they let it meet another curve with its value and its slope.
 ///
-/// Source of the equation: Ch. Antoine, C. R. Acad. Sci. 107 (1888) 681.
+/// Source: D. Ambrose, J. Walton, Pure Appl. Chem. 61 (1989) 1395-1403.
+class CorrespondingStates {
+ public:
+  struct Critical {
+    double Tc_K, Pc_Pa, acentric_factor;
+  };
+  explicit CorrespondingStates(const Critical& critical);
+
+  /// The same, joined at T_K (below Tc) to a curve with this ln(P/Pa) and d ln P/dT.
+  CorrespondingStates joined(double T_K, double ln_P, double dln_P_dT) const;
+
+  double ln_P(double T_K) const;      ///< @pre 0 < T_K <= Tc
+  double dln_P_dT(double T_K) const;  ///< 1/K
+
+  /// The acentric factor with which the curve passes through the normal boiling point.
+  static double acentric_factor(double Tb_K, double Tc_K, double Pc_Pa);
+
+ private:
+  double numerator(double tau) const;
+  double numerator_slope(double tau) const;
+
+  double Tc_K_, ln_Pc_;
+  double c1_, c15_, c2_ = 0, c25_, c5_;  ///< of tau to the power 1, 1.5, 2, 2.5, 5
+};
+
+/// Vapour pressure as the library uses it:
+/// - within the measured range the Antoine equation, ln(P/Pa) = a - b/(T/K + c)
+///   (Ch. Antoine, C. R. Acad. Sci. 107 (1888) 681);
+/// - above it, up to the critical point, and below it, down to the melting point (or 0.35 Tc), corresponding
+/// states
+///   joined to it with value and slope, where the critical point is known;
+/// - where no coefficients are known, corresponding states alone, through the normal boiling point;
+/// - beyond all that ln P linear in 1/T with the slope at the end. That part means nothing physically; it
+/// keeps solvers
+///   from falling over on their way, and whoever reports a result from it must say so (`covers`, `Tc_K`).
 class VapourPressure {
  public:
   struct Coefficients {
     double A, B, C;         ///< log10(P/mmHg) = A - B/(T/degC + C), the form most tables print
     double Tmin_K, Tmax_K;  ///< measured range
   };
+  using Critical = CorrespondingStates::Critical;
 
-  VapourPressure(const Coefficients& coefficients, std::string source, char grade);
+  VapourPressure(const Coefficients& coefficients, std::string source, char grade,
+                 std::optional<Critical> critical = std::nullopt, std::optional<double> Tm_K = std::nullopt);
+
+  /// Estimated from the critical point alone.
+  VapourPressure(const Critical& critical, std::string source, std::optional<double> Tm_K = std::nullopt);
 
   /// ln(P/Pa) at T_K > 0.
   double ln_P(double T_K) const {
-    if (T_K < Tmin_K_) return low_.ln_P - low_.slope * (1 / T_K - 1 / Tmin_K_);
-    if (T_K > Tmax_K_) return high_.ln_P - high_.slope * (1 / T_K - 1 / Tmax_K_);
-    return a_ - b_ / (T_K + c_);
+    if (T_K >= Tmin_K_ && T_K <= Tmax_K_) return a_ - b_ / (T_K + c_);
+    return ln_P_outside(T_K);
   }
 
   /// d ln P / dT in 1/K.
   double dln_P_dT(double T_K) const {
-    if (T_K < Tmin_K_) return low_.slope / (T_K * T_K);
-    if (T_K > Tmax_K_) return high_.slope / (T_K * T_K);
-    return b_ / ((T_K + c_) * (T_K + c_));
+    if (T_K >= Tmin_K_ && T_K <= Tmax_K_) return b_ / ((T_K + c_) * (T_K + c_));
+    return slope_outside(T_K);
   }
 
   double P_Pa(double T_K) const { return std::exp(ln_P(T_K)); }
 
-  /// Boiling temperature at P_Pa > 0, the exact inverse of P_Pa.
+  /// Boiling temperature at P_Pa > 0, the inverse of P_Pa; HUGE_VAL where no temperature is high enough.
   double T_K(double P_Pa) const;
 
+  /// Whether T_K lies in the measured range.
   bool covers(double T_K) const { return T_K >= Tmin_K_ && T_K <= Tmax_K_; }
-  double Tmin_K() const { return Tmin_K_; }
+  /// Whether there is no measured range: the whole curve is an estimate.
+  bool estimated() const { return Tmin_K_ > Tmax_K_; }
+  double Tmin_K() const { return Tmin_K_; }  ///< of the measured range
   double Tmax_K() const { return Tmax_K_; }
+  /// Lowest temperature at which the curve still means something.
+  double lowest_K() const { return low_end_.T_K; }
+  /// Critical temperature, if known; no vapour pressure exists above it.
+  std::optional<double> Tc_K() const { return Tc_K_; }
   const std::string& source() const { return source_; }
   char grade() const { return grade_; }
 
  private:
   struct End {
-    double ln_P;
+    double T_K, ln_P;
     double slope;  ///< -d ln P / d(1/T) in K
   };
-  End end_at(double T_K) const;
+  double ln_P_outside(double T_K) const;
+  double slope_outside(double T_K) const;
+  void set_ends(double lowest_T_K);
 
-  double a_, b_, c_, Tmin_K_, Tmax_K_;
-  End low_{}, high_{};
+  double a_ = 0, b_ = 0, c_ = 0, Tmin_K_ = 1, Tmax_K_ = 0;
+  std::optional<double> Tc_K_;
+  std::optional<CorrespondingStates> below_, above_;
+  End low_end_{}, high_end_{};  ///< where ln P becomes linear in 1/T
   std::string source_;
   char grade_;
 };

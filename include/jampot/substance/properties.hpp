@@ -1,0 +1,70 @@
+#pragma once
+// Properties of a pure substance at a state, by named published methods through the known points.
+#include <optional>
+#include <string>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/substance/substance.hpp"
+
+namespace jampot {
+
+/// A property, or why there is none; `method` says where the number comes from.
+struct Property {
+  std::optional<double> value;
+  std::string method;  ///< or, where there is no value, what is missing
+};
+
+/// Enthalpy of vaporisation at T_K, J/mol: the known value at the boiling point (or at 25 degC) carried by
+/// the Watson relation, (1 - Tr)^0.38. Source: K. M. Watson, Ind. Eng. Chem. 35 (1943) 398-406.
+Property enthalpy_of_vaporisation(const Substance& substance, double T_K);
+
+/// Molar volume of the saturated liquid, m3/mol: the known value at 25 degC carried by the Rackett equation
+/// with Z_RA (or Z_RA from the acentric factor: T. Yamada, R. D. Gunn, J. Chem. Eng. Data 18 (1973) 234-236).
+/// Source: C. F. Spencer, R. P. Danner, J. Chem. Eng. Data 17 (1972) 236-241.
+Property liquid_molar_volume(const Substance& substance, double T_K);
+
+/// Ideal-gas heat capacity, J/(mol K).
+Property gas_heat_capacity(const Substance& substance, double T_K);
+
+/// Heat capacity of the liquid, J/(mol K): the known value at 25 degC carried by the change of the ideal-gas
+/// value and of the Rowlinson-Bondi departure, as printed by R. C. Reid, J. M. Prausnitz, B. E. Poling, The
+/// Properties of Gases and Liquids, 4th ed. (1987).
+Property liquid_heat_capacity(const Substance& substance, double T_K);
+
+/// Second virial coefficient, m3/mol, and its derivative with T: corresponding states for non-polar
+/// substances. Polar and associating vapours deviate from it. Source: C. Tsonopoulos, AIChE J. 20 (1974)
+/// 263-272.
+struct SecondVirial {
+  double B_m3_mol, dB_dT;
+};
+std::optional<SecondVirial> second_virial(const Substance& substance, double T_K);
+
+/// Where enthalpy and entropy are zero.
+enum class Reference {
+  ideal_gas_25C,        ///< ideal gas at 298.15 K and 101.325 kPa
+  saturated_liquid_25C  ///< saturated liquid at 298.15 K
+};
+std::string_view name_of(Reference reference);
+/// @throws RequestError naming the references there are.
+Reference parse_reference(std::string_view text);
+
+/// One phase at a state.
+struct PhaseProperties {
+  Property molar_volume_m3_mol, density_kg_m3, Cp_J_mol_K, h_J_mol, s_J_mol_K, viscosity_Pa_s,
+      fugacity_coefficient;
+};
+
+struct StateProperties {
+  double T_K = 0, P_Pa = 0;
+  bool saturated = false;
+  std::optional<PhaseProperties> liquid, vapour;  ///< both at saturation, else the one that is there
+  Notices notices;
+};
+
+/// Both phases at saturation.
+StateProperties properties_at_saturation(const Substance& substance, double T_K, Reference reference);
+
+/// The stable phase at T_K and P_Pa: liquid above the vapour pressure, vapour below it.
+StateProperties properties_at(const Substance& substance, double T_K, double P_Pa, Reference reference);
+
+}  // namespace jampot

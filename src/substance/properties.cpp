@@ -1,0 +1,240 @@
+#include "jampot/substance/properties.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/substance/saturation.hpp"
+
+namespace jampot {
+namespace {
+
+constexpr double room_T_K = 298.15;
+
+Property absent(std::string why) {
+  return {std::nullopt, std::move(why)};
+}
+
+// The acentric factor of the bank, or the one with which the vapour pressure passes through the boiling
+// point.
+std::optional<double> acentric_factor(const Substance& substance) {
+  if (substance.acentric_factor) return *substance.acentric_factor;
+  if (!substance.Tb_K || !substance.Tc_K || !substance.Pc_Pa) return std::nullopt;
+  return CorrespondingStates::acentric_factor(*substance.Tb_K, *substance.Tc_K, *substance.Pc_Pa);
+}
+
+// Rowlinson-Bondi: (Cp of the liquid - Cp of the ideal gas) / R.
+double departure(double Tr, double omega) {
+  const double tau = 1 - Tr;
+  return 1.45 + 0.45 / tau + 0.25 * omega * (17.11 + 25.2 * std::cbrt(tau) / Tr + 1.742 / tau);
+}
+
+struct Levels {  // h and s relative to the ideal gas at 298.15 K and one atmosphere
+  std::optional<double> h, s;
+};
+
+// A real vapour: ideal gas plus the departure of the virial equation in P.
+Levels vapour_levels(const Substance& substance, double T_K, double P_Pa) {
+  if (!substance.gas_heat_capacity) return {};
+  const double h = substance.gas_heat_capacity->enthalpy_change(room_T_K, T_K);
+  const double s = substance.gas_heat_capacity->entropy_change(room_T_K, T_K) -
+                   gas_constant * std::log(P_Pa / standard_atmosphere);
+  const auto virial = second_virial(substance, T_K);
+  if (!virial) return {};
+  return {h + (virial->B_m3_mol - T_K * virial->dB_dT) * P_Pa, s - virial->dB_dT * P_Pa};
+}
+
+// The liquid stands below its saturated vapour by the enthalpy of vaporisation.
+Levels liquid_levels(const Substance& substance, double T_K) {
+  const Property Hvap = enthalpy_of_vaporisation(substance, T_K);
+  if (!Hvap.value || !substance.vapour_pressure) return {};
+  Levels levels = vapour_levels(substance, T_K, substance.vapour_pressure->P_Pa(T_K));
+  if (!levels.h || !levels.s) return {};
+  return {*levels.h - *Hvap.value, *levels.s - *Hvap.value / T_K};
+}
+
+void set_levels(PhaseProperties& phase, const Levels& levels, const Levels& zero, Reference reference) {
+  if (!levels.h || !zero.h || !levels.s || !zero.s) {
+    phase.h_J_mol = phase.s_J_mol_K =
+        absent("needs the ideal-gas heat capacity, the critical point and an enthalpy of vaporisation");
+    return;
+  }
+  const std::string method = fmt::format("ideal gas, virial departure, Hvap; zero: {}", name_of(reference));
+  phase.h_J_mol = {*levels.h - *zero.h, method};
+  phase.s_J_mol_K = {*levels.s - *zero.s, method};
+}
+
+Levels zero_of(const Substance& substance, Reference reference) {
+  if (reference == Reference::ideal_gas_25C) return {0.0, 0.0};
+  return liquid_levels(substance, room_T_K);
+}
+
+PhaseProperties vapour_at(const Substance& substance, double T_K, double P_Pa, Reference reference) {
+  PhaseProperties phase;
+  const auto virial = second_virial(substance, T_K);
+  const double ideal = gas_constant * T_K / P_Pa;
+  if (virial) {
+    const char* const method = "virial equation, Tsonopoulos (non-polar form)";
+    phase.molar_volume_m3_mol = {ideal + virial->B_m3_mol, method};
+    phase.fugacity_coefficient = {std::exp(virial->B_m3_mol * P_Pa / (gas_constant * T_K)), method};
+  } else {
+    phase.molar_volume_m3_mol = {ideal, "ideal gas (the critical point is not known)"};
+    phase.fugacity_coefficient = absent("needs the critical point");
+  }
+  phase.density_kg_m3 = {substance.molar_mass_kg_mol / *phase.molar_volume_m3_mol.value,
+                         phase.molar_volume_m3_mol.method};
+  phase.Cp_J_mol_K = gas_heat_capacity(substance, T_K);
+  set_levels(phase, vapour_levels(substance, T_K, P_Pa), zero_of(substance, reference), reference);
+  phase.viscosity_Pa_s = absent("no vapour viscosity in the bank");
+  return phase;
+}
+
+PhaseProperties liquid_at(const Substance& substance, double T_K, double P_Pa, Reference reference) {
+  PhaseProperties phase;
+  phase.molar_volume_m3_mol = liquid_molar_volume(substance, T_K);
+  phase.density_kg_m3 = phase.molar_volume_m3_mol;
+  if (phase.density_kg_m3.value)
+    *phase.density_kg_m3.value = substance.molar_mass_kg_mol / *phase.density_kg_m3.value;
+  phase.Cp_J_mol_K = liquid_heat_capacity(substance, T_K);
+  set_levels(phase, liquid_levels(substance, T_K), zero_of(substance, reference), reference);
+  phase.viscosity_Pa_s =
+      substance.viscosity_25C_Pa_s && std::abs(T_K - room_T_K) < 1
+          ? Property{substance.viscosity_25C_Pa_s->value, substance.viscosity_25C_Pa_s->source}
+          : absent("known at 25 degC only");
+  const auto virial = second_virial(substance, T_K);
+  if (virial && substance.vapour_pressure && phase.molar_volume_m3_mol.value) {
+    // phi of the saturated vapour, Psat/P and the Poynting factor.
+    const double Psat = substance.vapour_pressure->P_Pa(T_K), RT = gas_constant * T_K;
+    phase.fugacity_coefficient = {
+        std::exp(virial->B_m3_mol * Psat / RT + *phase.molar_volume_m3_mol.value * (P_Pa - Psat) / RT) *
+            Psat / P_Pa,
+        "saturation, Poynting factor"};
+  } else {
+    phase.fugacity_coefficient = absent("needs vapour pressure, critical point and liquid volume");
+  }
+  return phase;
+}
+
+}  // namespace
+
+Property enthalpy_of_vaporisation(const Substance& substance, double T_K) {
+  if (!substance.Tc_K) return absent("the critical temperature is not known");
+  if (T_K >= *substance.Tc_K) return {0.0, "none at and above the critical point"};
+  const auto watson = [&](double known, double known_T_K, const char* where) {
+    const double ratio = (1 - T_K / *substance.Tc_K) / (1 - known_T_K / *substance.Tc_K);
+    return Property{known * std::pow(ratio, 0.38), fmt::format("value at {}, Watson relation", where)};
+  };
+  // From the nearer of the two points that tables hold.
+  const bool at_Tb = substance.Hvap_Tb_J_mol && substance.Tb_K;
+  const bool nearer_25C = substance.Hvap_25C_J_mol && room_T_K < *substance.Tc_K &&
+                          (!at_Tb || std::abs(T_K - room_T_K) < std::abs(T_K - *substance.Tb_K));
+  if (nearer_25C) return watson(*substance.Hvap_25C_J_mol, room_T_K, "25 degC");
+  if (at_Tb) return watson(*substance.Hvap_Tb_J_mol, *substance.Tb_K, "the boiling point");
+  return absent("no enthalpy of vaporisation in the bank");
+}
+
+Property liquid_molar_volume(const Substance& substance, double T_K) {
+  if (!substance.Tc_K) return absent("the critical temperature is not known");
+  if (T_K >= *substance.Tc_K) return absent("no liquid above the critical point");
+  const auto omega = acentric_factor(substance);
+  if (!substance.Z_RA && !omega) return absent("neither Z_RA nor an acentric factor is known");
+  const double Z = substance.Z_RA ? *substance.Z_RA : 0.29056 - 0.08775 * *omega;
+  const auto power = [&](double T) { return std::pow(1 - T / *substance.Tc_K, 2.0 / 7); };
+  if (substance.molar_volume_25C_m3_mol && room_T_K < *substance.Tc_K) {
+    return {*substance.molar_volume_25C_m3_mol * std::pow(Z, power(T_K) - power(room_T_K)),
+            "value at 25 degC, Rackett equation"};
+  }
+  if (!substance.Pc_Pa) return absent("neither a known volume nor the critical pressure");
+  return {gas_constant * *substance.Tc_K / *substance.Pc_Pa * std::pow(Z, 1 + power(T_K)),
+          "Rackett equation"};
+}
+
+Property gas_heat_capacity(const Substance& substance, double T_K) {
+  if (!substance.gas_heat_capacity) return absent("no ideal-gas heat capacity in the bank");
+  return {substance.gas_heat_capacity->value(T_K), "ideal gas: " + substance.gas_heat_capacity->source};
+}
+
+Property liquid_heat_capacity(const Substance& substance, double T_K) {
+  if (substance.Cp_liquid_25C_J_mol_K && std::abs(T_K - room_T_K) < 1e-9) {
+    return {substance.Cp_liquid_25C_J_mol_K->value, substance.Cp_liquid_25C_J_mol_K->source};
+  }
+  const auto omega = acentric_factor(substance);
+  if (!substance.gas_heat_capacity || !substance.Tc_K || !omega) {
+    return absent("needs the ideal-gas heat capacity, the critical temperature and the acentric factor");
+  }
+  const double Tr = T_K / *substance.Tc_K, room_Tr = room_T_K / *substance.Tc_K;
+  constexpr double too_near = 0.97;
+  if (Tr > too_near) return absent("too near to the critical point");
+  const double gas = substance.gas_heat_capacity->value(T_K);
+  if (!substance.Cp_liquid_25C_J_mol_K || room_Tr > too_near) {
+    return {gas + gas_constant * departure(Tr, *omega), "Rowlinson-Bondi"};
+  }
+  return {*substance.Cp_liquid_25C_J_mol_K + gas - substance.gas_heat_capacity->value(room_T_K) +
+              gas_constant * (departure(Tr, *omega) - departure(room_Tr, *omega)),
+          "value at 25 degC, Rowlinson-Bondi"};
+}
+
+std::optional<SecondVirial> second_virial(const Substance& substance, double T_K) {
+  const auto omega = acentric_factor(substance);
+  if (!substance.Tc_K || !substance.Pc_Pa || !omega) return std::nullopt;
+  const double Tc = *substance.Tc_K, Tr = T_K / Tc, scale = gas_constant * Tc / *substance.Pc_Pa;
+  const double Tr2 = Tr * Tr, Tr3 = Tr2 * Tr, Tr8 = std::pow(Tr, 8);
+  const double F0 = 0.1445 - 0.330 / Tr - 0.1385 / Tr2 - 0.0121 / Tr3 - 0.000607 / Tr8;
+  const double F1 = 0.0637 + 0.331 / Tr2 - 0.423 / Tr3 - 0.008 / Tr8;
+  const double dF0 = (0.330 / Tr + 2 * 0.1385 / Tr2 + 3 * 0.0121 / Tr3 + 8 * 0.000607 / Tr8) / Tr;
+  const double dF1 = (-2 * 0.331 / Tr2 + 3 * 0.423 / Tr3 + 8 * 0.008 / Tr8) / Tr;
+  return SecondVirial{scale * (F0 + *omega * F1), scale * (dF0 + *omega * dF1) / Tc};
+}
+
+std::string_view name_of(Reference reference) {
+  return reference == Reference::ideal_gas_25C ? "ideal gas at 25 degC and 101.325 kPa"
+                                               : "saturated liquid at 25 degC";
+}
+
+Reference parse_reference(std::string_view text) {
+  if (text == "ideal-gas") return Reference::ideal_gas_25C;
+  if (text == "liquid") return Reference::saturated_liquid_25C;
+  throw RequestError(fmt::format("'{}' is not a reference state; there are ideal-gas ({}) and liquid ({})",
+                                 text, name_of(Reference::ideal_gas_25C),
+                                 name_of(Reference::saturated_liquid_25C)));
+}
+
+StateProperties properties_at_saturation(const Substance& substance, double T_K, Reference reference) {
+  const SaturationPoint point = saturation_at_temperature(substance, T_K);
+  return {T_K,
+          point.P_Pa,
+          true,
+          liquid_at(substance, T_K, point.P_Pa, reference),
+          vapour_at(substance, T_K, point.P_Pa, reference),
+          point.notices};
+}
+
+StateProperties properties_at(const Substance& substance, double T_K, double P_Pa, Reference reference) {
+  StateProperties state{T_K, P_Pa, false, std::nullopt, std::nullopt, {}};
+  const bool supercritical = substance.Tc_K && T_K > *substance.Tc_K;
+  if (!supercritical && substance.vapour_pressure) {
+    state.notices = vapour_pressure_notices(substance, T_K, T_K);
+    if (P_Pa > substance.vapour_pressure->P_Pa(T_K)) {
+      state.liquid = liquid_at(substance, T_K, P_Pa, reference);
+      return state;
+    }
+  } else if (!supercritical) {
+    throw CalculationError(fmt::format(
+        "without a vapour pressure it is not known whether {} is liquid or vapour there", substance.name));
+  }
+  state.vapour = vapour_at(substance, T_K, P_Pa, reference);
+  // The virial equation cut after its second coefficient holds while Z stays near one.
+  const double Z = P_Pa * *state.vapour->molar_volume_m3_mol.value / (gas_constant * T_K);
+  if (Z < 0.8) {
+    state.notices.add("dense-vapour",
+                      fmt::format("the vapour is dense (Z = {:.2f}): the virial equation with its second "
+                                  "coefficient alone does not hold there",
+                                  Z));
+  }
+  return state;
+}
+
+}  // namespace jampot

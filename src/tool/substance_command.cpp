@@ -1,0 +1,295 @@
+// substance and saturation: what is known of one molecule, and where it boils.
+#include <fmt/format.h>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/draw/saturation_figure.hpp"
+#include "jampot/substance/properties.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct SubstanceOptions {
+  std::string name, at, reference = "ideal-gas";
+  Condition condition;
+  std::string axes = "log";
+  PresentationOptions presentation;
+};
+
+Json header(const std::string& command, const Substance& substance) {
+  Json json = plain_header(command);
+  json["substances"].push_back(jampot::to_json(substance));
+  if (const auto& curve = substance.vapour_pressure) {
+    json["parameters"].push_back(
+        {{"substance", substance.name},
+         {"property", "vapour pressure"},
+         {"source", curve->source()},
+         {"grade", std::string(1, curve->grade())},
+         {"range_K", curve->estimated() ? Json(nullptr) : Json({curve->Tmin_K(), curve->Tmax_K()})}});
+  }
+  return json;
+}
+
+struct ConstantRow {
+  const char *name, *key;
+  MaybeSourced Substance::*member;
+  double from_si;
+  const char* unit;
+  int digits;
+};
+
+const std::vector<ConstantRow>& constant_rows() {
+  static const std::vector<ConstantRow> rows{
+      {"normal boiling point", "Tb_K", &Substance::Tb_K, 1, "K", 2},
+      {"melting point", "Tm_K", &Substance::Tm_K, 1, "K", 2},
+      {"critical temperature", "Tc_K", &Substance::Tc_K, 1, "K", 2},
+      {"critical pressure", "Pc_Pa", &Substance::Pc_Pa, 1e-5, "bar", 2},
+      {"critical volume", "Vc_m3_mol", &Substance::Vc_m3_mol, 1e6, "cm3/mol", 1},
+      {"acentric factor", "acentric_factor", &Substance::acentric_factor, 1, "", 3},
+      {"dipole moment", "dipole_D", &Substance::dipole_D, 1, "D", 2},
+      {"Rackett Z_RA", "Z_RA", &Substance::Z_RA, 1, "", 4},
+      {"liquid molar volume, 25 degC", "molar_volume_25C_m3_mol", &Substance::molar_volume_25C_m3_mol, 1e6,
+       "cm3/mol", 2},
+      {"liquid density, 20 degC", "density_20C_kg_m3", &Substance::density_20C_kg_m3, 1, "kg/m3", 1},
+      {"liquid density, 25 degC", "density_25C_kg_m3", &Substance::density_25C_kg_m3, 1, "kg/m3", 1},
+      {"enthalpy of vaporisation, boiling point", "Hvap_Tb_J_mol", &Substance::Hvap_Tb_J_mol, 1e-3, "kJ/mol",
+       2},
+      {"enthalpy of vaporisation, 25 degC", "Hvap_25C_J_mol", &Substance::Hvap_25C_J_mol, 1e-3, "kJ/mol", 2},
+      {"liquid heat capacity, 25 degC", "Cp_liquid_25C_J_mol_K", &Substance::Cp_liquid_25C_J_mol_K, 1,
+       "J/(mol K)", 1},
+      {"liquid viscosity, 25 degC", "viscosity_25C_Pa_s", &Substance::viscosity_25C_Pa_s, 1e3, "mPa s", 3},
+      {"UNIQUAC r", "uniquac_r", &Substance::uniquac_r, 1, "", 4},
+      {"UNIQUAC q", "uniquac_q", &Substance::uniquac_q, 1, "", 4}};
+  return rows;
+}
+
+void add_sheet(const Substance& substance, Answer& answer) {
+  Table table{fmt::format("{}  {}  CAS {}", substance.name, substance.formula, substance.cas),
+              {{"constant"}, {"value"}, {"unit"}, {"grade"}, {"source"}},
+              {}};
+  Json constants{{"molar_mass_kg_mol", substance.molar_mass_kg_mol}};
+  table.rows.push_back({std::string("molar mass"), fmt::format("{:.3f}", 1000 * substance.molar_mass_kg_mol),
+                        std::string("g/mol"), std::string(), std::string("handbook")});
+  for (const ConstantRow& row : constant_rows()) {
+    const MaybeSourced& constant = substance.*row.member;
+    if (!constant) {
+      table.rows.push_back(
+          {std::string(row.name), std::string("not known"), std::string(), std::string(), std::string()});
+      continue;
+    }
+    constants[row.key] = {
+        {"value", constant->value}, {"grade", std::string(1, constant->grade)}, {"source", constant->source}};
+    table.rows.push_back({std::string(row.name),
+                          fmt::format("{:.{}f}", constant->value * row.from_si, row.digits),
+                          std::string(row.unit), std::string(1, constant->grade), constant->source});
+  }
+  answer.json["constants"] = std::move(constants);
+  answer.tables.push_back(std::move(table));
+
+  Table more{"Correlations and groups", {{"what"}, {"range or make-up"}, {"grade"}, {"source"}}, {}};
+  if (const auto& curve = substance.vapour_pressure) {
+    const std::string range = curve->estimated()
+                                  ? "no measured range"
+                                  : fmt::format("{:.1f} to {:.1f} K", curve->Tmin_K(), curve->Tmax_K());
+    more.rows.push_back(
+        {std::string("vapour pressure"), range, std::string(1, curve->grade()), curve->source()});
+  } else {
+    more.rows.push_back(
+        {std::string("vapour pressure"), std::string("not known"), std::string(), std::string()});
+  }
+  if (const auto& heat_capacity = substance.gas_heat_capacity) {
+    more.rows.push_back({std::string("ideal-gas heat capacity"), std::string("cubic in T, range not printed"),
+                         std::string(1, heat_capacity->grade), heat_capacity->source});
+  } else {
+    more.rows.push_back(
+        {std::string("ideal-gas heat capacity"), std::string("not known"), std::string(), std::string()});
+  }
+  answer.json["groups"] = Json::object();
+  for (const auto& [model, groups] : substance.groups) {
+    answer.json["groups"][model] = groups;
+    more.rows.push_back({"groups, " + model, groups, std::string(), std::string()});
+  }
+  answer.tables.push_back(std::move(more));
+}
+
+struct PropertyRow {
+  const char *name, *key, *unit;
+  Property PhaseProperties::*member;
+  double from_si;
+};
+
+void add_state(const StateProperties& state, const DisplayUnits& units, Answer& answer) {
+  static const std::vector<PropertyRow> rows{
+      {"density", "density_kg_m3", "kg/m3", &PhaseProperties::density_kg_m3, 1},
+      {"molar volume", "molar_volume_m3_mol", "cm3/mol", &PhaseProperties::molar_volume_m3_mol, 1e6},
+      {"heat capacity", "Cp_J_mol_K", "J/(mol K)", &PhaseProperties::Cp_J_mol_K, 1},
+      {"enthalpy", "h_J_mol", "J/mol", &PhaseProperties::h_J_mol, 1},
+      {"entropy", "s_J_mol_K", "J/(mol K)", &PhaseProperties::s_J_mol_K, 1},
+      {"viscosity", "viscosity_Pa_s", "mPa s", &PhaseProperties::viscosity_Pa_s, 1e3},
+      {"fugacity coefficient", "fugacity_coefficient", "", &PhaseProperties::fugacity_coefficient, 1}};
+  Json json{{"T_K", state.T_K}, {"P_Pa", state.P_Pa}, {"saturated", state.saturated}};
+  Table table{fmt::format("At {:.3f} {} and {:.6g} {}{}",
+                          from_si(state.T_K, units.temperature, Dimension::temperature), units.temperature,
+                          from_si(state.P_Pa, units.pressure, Dimension::pressure), units.pressure,
+                          state.saturated ? ", saturated" : ""),
+              {{"property"}, {"phase"}, {"value"}, {"unit"}, {"method, or why there is none"}},
+              {}};
+  for (const auto& [phase_name, phase] :
+       {std::pair("liquid", &state.liquid), std::pair("vapour", &state.vapour)}) {
+    if (!*phase) continue;
+    for (const PropertyRow& row : rows) {
+      const Property& property = (**phase).*row.member;
+      json[phase_name][row.key] = {{"value", property.value ? Json(*property.value) : Json(nullptr)},
+                                   {"method", property.method}};
+      table.rows.push_back(
+          {std::string(row.name), std::string(phase_name),
+           property.value ? fmt::format("{:.6g}", *property.value * row.from_si) : std::string("none"),
+           std::string(property.value ? row.unit : ""), property.method});
+    }
+  }
+  answer.json["properties"].push_back(std::move(json));
+  answer.tables.push_back(std::move(table));
+  answer.notices.add(state.notices);
+}
+
+Answer sheet(const SubstanceOptions& options, const Presentation& presentation) {
+  const Substance& substance = Bank::built_in().require(options.name);
+  const Reference reference = parse_reference(options.reference);
+  Answer answer;
+  answer.json = header("substance", substance);
+  const std::string& temperature = options.condition.temperature;
+  const std::string& pressure = options.condition.pressure;
+  if (temperature.empty() && pressure.empty()) {
+    add_sheet(substance, answer);
+    return answer;
+  }
+  std::vector<double> T, P;
+  if (!temperature.empty()) T = parse_quantities(temperature, Dimension::temperature);
+  if (!pressure.empty()) P = parse_quantities(pressure, Dimension::pressure);
+  if (P.empty()) {
+    for (const double T_K : T)
+      add_state(properties_at_saturation(substance, T_K, reference), presentation.units, answer);
+  } else if (T.empty()) {
+    for (const double P_Pa : P) {
+      const double T_K = saturation_at_pressure(substance, P_Pa).T_K;
+      add_state(properties_at_saturation(substance, T_K, reference), presentation.units, answer);
+    }
+  } else {
+    for (const double T_K : T) {
+      for (const double P_Pa : P)
+        add_state(properties_at(substance, T_K, P_Pa, reference), presentation.units, answer);
+    }
+  }
+  answer.lines.push_back(fmt::format("enthalpy and entropy are zero for the {}", name_of(reference)));
+  return answer;
+}
+
+Answer saturation(const SubstanceOptions& options, const Presentation& presentation) {
+  const Substance& substance = Bank::built_in().require(options.name);
+  const Held held = read_held(options.condition);
+  if (options.axes != "log" && options.axes != "linear") {
+    throw RequestError(
+        fmt::format("--axes '{}': expected log (log P against 1/T) or linear (P against T)", options.axes));
+  }
+  Answer answer;
+  std::vector<SaturationPoint> points;
+  int beyond = 0;
+  std::string why;
+  for (const double value : held.values) {
+    try {
+      // The value that is given is the one that is held: at a pressure the temperature is sought.
+      points.push_back(held.sought == Sought::temperature ? saturation_at_pressure(substance, value)
+                                                          : saturation_at_temperature(substance, value));
+    } catch (const CalculationError& error) {
+      ++beyond;
+      why = error.what();
+    }
+  }
+  if (points.empty()) throw CalculationError(why);
+  if (beyond > 0) {
+    answer.notices.add("points-left-out",
+                       fmt::format("{} of {} points were left out: {}", beyond, held.values.size(), why));
+  }
+  answer.json = header("saturation", substance);
+  Table table{fmt::format("Saturation of {}", substance.name),
+              {{"T", Dimension::temperature, 3},
+               {"P", Dimension::pressure, 4},
+               {"Hvap [J/mol]", Dimension::number, 0},
+               {"vapour pressure"}},
+              {}};
+  double low = HUGE_VAL, high = 0;
+  for (const SaturationPoint& point : points) {
+    const VapourPressure& curve = *substance.vapour_pressure;
+    answer.json["points"].push_back(
+        {{"T_K", point.T_K},
+         {"P_Pa", point.P_Pa},
+         {"Hvap_J_mol", point.Hvap_J_mol ? Json(*point.Hvap_J_mol) : Json(nullptr)},
+         {"measured_range", curve.covers(point.T_K)}});
+    table.rows.push_back({point.T_K, point.P_Pa, point.Hvap_J_mol ? Cell(*point.Hvap_J_mol) : Cell(),
+                          std::string(curve.estimated()         ? "estimated"
+                                      : curve.covers(point.T_K) ? "in range"
+                                                                : "continued")});
+    low = std::min(low, point.T_K);
+    high = std::max(high, point.T_K);
+  }
+  answer.notices.add(vapour_pressure_notices(substance, low, high));
+  answer.lines.push_back(fmt::format("vapour pressure: {}", substance.vapour_pressure->source()));
+  answer.lines.push_back(
+      fmt::format("enthalpy of vaporisation: {}", enthalpy_of_vaporisation(substance, low).method));
+  answer.tables.push_back(std::move(table));
+  answer.figure = saturation_figure(
+      substance, points,
+      options.axes == "log" ? SaturationAxes::log_P_against_inverse_T : SaturationAxes::P_against_T,
+      presentation.units);
+  return answer;
+}
+
+}  // namespace
+
+void add_substance(CLI::App& tool) {
+  auto options = std::make_shared<SubstanceOptions>();
+  CLI::App* command =
+      tool.add_subcommand("substance", "One substance: constants, sources, and properties at a state");
+  command->add_option("NAME", options->name, "Name, alias, formula or CAS number")->required()->type_name("");
+  command
+      ->add_option("--at,--temperature", options->condition.temperature,
+                   "Properties at this temperature; saturated "
+                   "unless a pressure is given too")
+      ->type_name("QUANTITY");
+  command
+      ->add_option("--pressure", options->condition.pressure,
+                   "Properties at this pressure; saturated unless a "
+                   "temperature is given too")
+      ->type_name("QUANTITY");
+  command
+      ->add_option(
+          "--reference-enthalpy", options->reference,
+          "Where h and s are zero: ideal-gas (25 degC, 1 atm; default) or liquid (saturated, 25 degC)")
+      ->type_name("STATE");
+  add_presentation(*command, options->presentation, false);
+  command->footer("Example:\n  jampot substance MTBE --at \"25, 55 degC\"");
+  command->callback([options] {
+    const Presentation presentation = options->presentation.read();
+    present(sheet(*options, presentation), presentation);
+  });
+}
+
+void add_saturation(CLI::App& tool) {
+  auto options = std::make_shared<SubstanceOptions>();
+  CLI::App* command = tool.add_subcommand("saturation", "Boiling curve of one substance: P at T or T at P");
+  command->add_option("NAME", options->name, "Name, alias, formula or CAS number")->required()->type_name("");
+  add_condition(*command, options->condition);
+  command
+      ->add_option("--axes", options->axes,
+                   "Of the figure: log (log P against 1/T; default) or linear (P against T)")
+      ->type_name("KIND");
+  add_presentation(*command, options->presentation, true);
+  command->footer(
+      "Example:\n  jampot saturation water --pressure \"0.1 to 20 by 0.5 bar\" --figure water.svg");
+  command->callback([options] {
+    const Presentation presentation = options->presentation.read();
+    present(saturation(*options, presentation), presentation);
+  });
+}
+
+}  // namespace jampot::tool
