@@ -8,8 +8,6 @@
 #include "jampot/basis/csv.hpp"
 
 namespace jampot {
-namespace {
-
 double shown_value(const Column& column, double si, const DisplayUnits& units) {
   const std::string& unit = units.of(column.dimension);
   if (unit.empty()) return si;
@@ -23,6 +21,8 @@ std::string heading(const Column& column, const DisplayUnits& units) {
   if (column.difference && unit == "degF") unit = "degR";
   return unit.empty() ? column.name : fmt::format("{} [{}]", column.name, unit);
 }
+
+namespace {
 
 std::string screen_text(const Column& column, const Cell& cell, const DisplayUnits& units) {
   if (const auto* text = std::get_if<std::string>(&cell)) return *text;

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "jampot/files/text_file.hpp"
+#include "jampot/files/xlsx.hpp"
 
 namespace jampot::tool {
 
@@ -27,9 +28,38 @@ Table thinned(const Table& table, std::size_t most) {
   return shown;
 }
 
+namespace {
+
+// Where the numbers come from, as the JSON says it, and what has to be said about them.
+Table sources(const Answer& answer) {
+  Table table{"Sources and notices", {{"what"}, {"source"}}, {}};
+  for (const Json& parameter : answer.json.value("parameters", Json::array())) {
+    std::string what = parameter.contains("substance")
+                           ? fmt::format("{}, {}", parameter["substance"].get<std::string>(),
+                                         parameter["property"].get<std::string>())
+                           : fmt::format("{}, {} and {}", parameter["model"].get<std::string>(),
+                                         parameter["between"][0].get<std::string>(),
+                                         parameter["between"][1].get<std::string>());
+    if (parameter["range_K"].is_array()) {
+      what += fmt::format(", {:.2f} to {:.2f} K", parameter["range_K"][0].get<double>(),
+                          parameter["range_K"][1].get<double>());
+    }
+    table.rows.push_back({what, parameter["source"].get<std::string>()});
+  }
+  for (const Notice& notice : answer.notices) table.rows.push_back({"notice: " + notice.code, notice.text});
+  return table;
+}
+
+}  // namespace
+
 void present(const Answer& answer, const Presentation& presentation) {
   if (!presentation.figure.empty()) draw(*answer.figure, presentation.figure);
   if (!presentation.csv.empty()) write_file(presentation.csv, as_csv(answer.tables, presentation.units));
+  if (!presentation.xlsx.empty()) {
+    std::vector<Table> sheets = answer.tables;
+    sheets.push_back(sources(answer));
+    write_xlsx(presentation.xlsx, sheets, presentation.units);
+  }
   for (const auto& [path, text] : answer.files) write_file(path, text);
 
   if (presentation.json) {
@@ -43,7 +73,7 @@ void present(const Answer& answer, const Presentation& presentation) {
     }
     if (!answer.lines.empty() && !tables.empty()) fmt::print("\n");
     for (const std::string& line : answer.lines) fmt::print("{}\n", line);
-    for (const std::string* path : {&presentation.figure, &presentation.csv}) {
+    for (const std::string* path : {&presentation.figure, &presentation.csv, &presentation.xlsx}) {
       if (!path->empty()) fmt::print("wrote {}\n", *path);
     }
     for (const auto& [path, text] : answer.files) fmt::print("wrote {}\n", path);

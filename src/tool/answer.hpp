@@ -24,7 +24,7 @@ struct Answer {
 /// How answers are shown: the options that every command has.
 struct Presentation {
   bool json = false;
-  std::string csv, figure;
+  std::string csv, xlsx, figure;
   DisplayUnits units;
 };
 

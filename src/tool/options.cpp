@@ -14,7 +14,7 @@
 namespace jampot::tool {
 
 Presentation PresentationOptions::read() const {
-  Presentation presentation{json, csv, figure, {}};
+  Presentation presentation{json, csv, xlsx, figure, {}};
   if (!units.empty()) presentation.units = parse_display_units(units);
   if (!figure.empty()) {
     const std::string ending = lower_case(std::filesystem::path(figure).extension().string());
@@ -29,6 +29,8 @@ void add_presentation(CLI::App& command, PresentationOptions& options, bool draw
   command.add_flag("--json", options.json,
                    "One JSON object on standard output, in SI, and nothing else there");
   command.add_option("--csv", options.csv, "Write the tables to this file")->type_name("FILE");
+  command.add_option("--xlsx", options.xlsx, "Write the tables to this workbook, with a sheet of sources")
+      ->type_name("FILE");
   command.add_option("--units", options.units, "Units of the answer, as in \"bar, K\"")->type_name("LIST");
   if (draws) {
     command.add_option("--figure", options.figure, "Draw into this file: .svg, .png or .pdf")

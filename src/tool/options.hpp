@@ -14,12 +14,12 @@ namespace jampot::tool {
 
 struct PresentationOptions {
   bool json = false;
-  std::string csv, figure, units;
+  std::string csv, xlsx, figure, units;
   /// @throws RequestError for a unit or a figure's ending that is not known
   Presentation read() const;
 };
 
-/// Adds --json, --csv, --units and, where the command draws, --figure.
+/// Adds --json, --csv, --xlsx, --units and, where the command draws, --figure.
 void add_presentation(CLI::App& command, PresentationOptions& options, bool draws);
 
 struct MixtureOptions {

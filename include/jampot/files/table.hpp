@@ -24,6 +24,12 @@ struct Table {
   std::vector<std::vector<Cell>> rows;
 };
 
+/// "T [degC]": name and unit of a column.
+std::string heading(const Column& column, const DisplayUnits& units);
+
+/// An SI value of a column in the unit it is shown in.
+double shown_value(const Column& column, double si, const DisplayUnits& units);
+
 /// Aligned text with a header line of names and units.
 std::string as_text(const Table& table, const DisplayUnits& units);
 

@@ -1,0 +1,93 @@
+#include "jampot/files/xlsx.hpp"
+
+#include <fmt/format.h>
+#include <xlsxwriter.h>
+
+#include <algorithm>
+#include <set>
+
+#include "jampot/basis/error.hpp"
+
+namespace jampot {
+namespace {
+
+// What a spreadsheet accepts as the name of a sheet: 31 characters, none of []:*?/\, each name once.
+std::string sheet_name(const std::string& title, std::set<std::string>& used) {
+  std::string name;
+  for (const char c : title) {
+    if (static_cast<unsigned char>(c) < 128 && std::string("[]:*?/\\'").find(c) == std::string::npos)
+      name += c;
+  }
+  constexpr std::size_t longest = 27;  // leaves room for a number
+  name = name.substr(0, longest);
+  if (name.empty()) name = "Table";
+  std::string unique = name;
+  for (int k = 2; !used.insert(unique).second; ++k) unique = fmt::format("{} {}", name, k);
+  return unique;
+}
+
+class Workbook {
+ public:
+  explicit Workbook(const std::string& path) : book_(workbook_new(path.c_str())) {
+    lxw_doc_properties properties{};
+    properties.created = 946684800;  // the first second of the year 2000: a date that says nothing
+    workbook_set_properties(book_, &properties);
+    bold_ = workbook_add_format(book_);
+    format_set_bold(bold_);
+  }
+
+  void add(const Table& table, const DisplayUnits& units) {
+    lxw_worksheet* sheet = workbook_add_worksheet(book_, sheet_name(table.title, used_).c_str());
+    worksheet_write_string(sheet, 0, 0, table.title.c_str(), bold_);
+    constexpr lxw_row_t header = 2;
+    for (std::size_t k = 0; k < table.columns.size(); ++k) {
+      const auto column = static_cast<lxw_col_t>(k);
+      const std::string text = heading(table.columns[k], units);
+      worksheet_write_string(sheet, header, column, text.c_str(), bold_);
+      lxw_format* format = workbook_add_format(book_);
+      format_set_num_format(format, number_format(table.columns[k].decimals).c_str());
+      std::size_t width = text.size();
+      for (std::size_t row = 0; row < table.rows.size(); ++row) {
+        const auto line = static_cast<lxw_row_t>(header + 1 + row);
+        const Cell& cell = table.rows[row][k];
+        if (const auto* words = std::get_if<std::string>(&cell)) {
+          worksheet_write_string(sheet, line, column, words->c_str(), nullptr);
+          width = std::max(width, words->size());
+        } else if (const auto* value = std::get_if<double>(&cell)) {
+          worksheet_write_number(sheet, line, column, shown_value(table.columns[k], *value, units), format);
+        }
+      }
+      worksheet_set_column(sheet, column, column, std::min<double>(60, static_cast<double>(width) + 2),
+                           nullptr);
+    }
+    worksheet_freeze_panes(sheet, header + 1, 0);
+  }
+
+  bool close() { return workbook_close(book_) == LXW_NO_ERROR; }
+
+ private:
+  static std::string number_format(int decimals) {
+    return decimals == 0 ? "0" : "0." + std::string(static_cast<std::size_t>(decimals), '0');
+  }
+
+  lxw_workbook* book_;
+  lxw_format* bold_;
+  std::set<std::string> used_;
+};
+
+}  // namespace
+
+void write_xlsx(const std::filesystem::path& path, const std::vector<Table>& tables,
+                const DisplayUnits& units) {
+  const std::filesystem::path part = path.string() + ".part";
+  Workbook book(part.string());
+  for (const Table& table : tables) book.add(table, units);
+  if (!book.close()) {
+    std::error_code ignored;
+    std::filesystem::remove(part, ignored);
+    throw RequestError({path.string(), 0, {}}, "the workbook cannot be written; does its folder exist?");
+  }
+  std::filesystem::rename(part, path);
+}
+
+}  // namespace jampot
