@@ -31,7 +31,7 @@ std::string screen_text(const Column& column, const Cell& cell, const DisplayUni
   // A fraction or a K that would lose its digits to zeros, and anything too large for a column, in
   // significant digits.
   const double size = std::abs(value);
-  const bool lost = size > 0 && column.decimals >= 4 && size < std::pow(10.0, 2 - column.decimals);
+  const bool lost = size > 0 && column.decimals >= 4 && size < std::pow(10.0, 1 - column.decimals);
   if (lost || size >= 1e7) return fmt::format("{:.4g}", value);
   return fmt::format("{:.{}f}", value, column.decimals);
 }

@@ -4,6 +4,7 @@
 #include <xlsxwriter.h>
 
 #include <algorithm>
+#include <fstream>
 #include <set>
 
 #include "jampot/basis/error.hpp"
@@ -80,6 +81,9 @@ class Workbook {
 void write_xlsx(const std::filesystem::path& path, const std::vector<Table>& tables,
                 const DisplayUnits& units) {
   const std::filesystem::path part = path.string() + ".part";
+  if (!std::ofstream(part)) {  // before the workbook library says so in its own way
+    throw RequestError({path.string(), 0, {}}, "the file cannot be written; does its folder exist?");
+  }
   Workbook book(part.string());
   for (const Table& table : tables) book.add(table, units);
   if (!book.close()) {

@@ -97,7 +97,7 @@ class Demo {
       summary.emplace_back(fmt::format("{:.3f} +- {:.3f}", azeotrope.T_K - celsius_zero, u.u_T_K));
     }
     summary.emplace_back(fmt::format("{:.2f}", result.objective / result.degrees_of_freedom));
-    summary.emplace_back(std::string(result.notices.has("misfit") ? "misfit" : "describes the data"));
+    summary.emplace_back(std::string(result.notices.has("misfit") ? "misfit" : "fits"));
     summary_.rows.push_back(std::move(summary));
     for (const Table& table : tables) say("{}\n", as_text(table, units_));
     for (const Notice& notice : result.notices) say("notice ({}): {}\n", notice.code, notice.text);
@@ -134,12 +134,12 @@ class Demo {
   Notices notices_;
   Table summary_{"In short",
                  {{"fit"},
-                  {"tau_12.inverse_T [K]"},
-                  {"tau_21.inverse_T [K]"},
+                  {"tau_12 [K]"},
+                  {"tau_21 [K]"},
                   {"alpha"},
                   {"azeotrope x(MTBE)"},
                   {"T [degC]"},
-                  {"chi-square / dof"},
+                  {"chi2/dof"},
                   {"verdict"}},
                  {}};
 };

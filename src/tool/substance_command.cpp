@@ -138,13 +138,13 @@ void add_state(const StateProperties& state, const DisplayUnits& units, Answer& 
        {std::pair("liquid", &state.liquid), std::pair("vapour", &state.vapour)}) {
     if (!*phase) continue;
     for (const PropertyRow& row : rows) {
-      const Property& property = (**phase).*row.member;
-      json[phase_name][row.key] = {{"value", property.value ? Json(*property.value) : Json(nullptr)},
-                                   {"method", property.method}};
+      const Property& entry = (**phase).*row.member;
+      json[phase_name][row.key] = {{"value", entry.value ? Json(*entry.value) : Json(nullptr)},
+                                   {"method", entry.method}};
       table.rows.push_back(
           {std::string(row.name), std::string(phase_name),
-           property.value ? fmt::format("{:.6g}", *property.value * row.from_si) : std::string("none"),
-           std::string(property.value ? row.unit : ""), property.method});
+           entry.value ? fmt::format("{:.6g}", *entry.value * row.from_si) : std::string("none"),
+           std::string(entry.value ? row.unit : ""), entry.method});
     }
   }
   answer.json["properties"].push_back(std::move(json));
