@@ -350,7 +350,7 @@ Fit fit(const std::vector<DataSet>& sets, const FitOptions& options) {
     measured += 1 + (vapour ? static_cast<int>(point->x.size()) - 1 : 0);
   }
   const ParameterPlan plan = plan_parameters(
-      options, result.substances.size(), points.empty() ? 300 : T_sum / static_cast<double>(points.size()));
+      options, result.substances, points.empty() ? 300 : T_sum / static_cast<double>(points.size()));
   check_count(result, plan.free.size(), measured);
   result.parameters = plan.all;
   result.degrees_of_freedom = static_cast<double>(measured) - static_cast<double>(plan.free.size());

@@ -39,14 +39,22 @@ void check_terms(const FitOptions& options) {
 
 }  // namespace
 
-ParameterPlan plan_parameters(const FitOptions& options, std::size_t substances, double reference_T_K) {
+ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Substance>& substances,
+                              double reference_T_K) {
   check_terms(options);
   const std::vector<TermForFit>& terms = terms_for_fit(options.model);
   if (terms.empty())
     throw RequestError(fmt::format("the model '{}' has no parameters to fit", options.model));
   ParameterPlan plan;
-  const std::size_t pairs = substances * (substances - 1) / 2;
-  for (std::size_t index = 0; index < pairs * terms.size(); ++index) {
+  std::vector<std::string> pairs;  // says which pair a parameter belongs to, where there is more than one
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      pairs.push_back(substances.size() == 2
+                          ? ""
+                          : fmt::format("{} - {}: ", substances[i].short_name(), substances[j].short_name()));
+    }
+  }
+  for (std::size_t index = 0; index < pairs.size() * terms.size(); ++index) {
     const TermForFit& term = terms[index % terms.size()];
     const auto held_at = options.hold.find(term.name);
     const bool released =
@@ -55,7 +63,7 @@ ParameterPlan plan_parameters(const FitOptions& options, std::size_t substances,
     parameter.term = term.name;
     parameter.term_index = index;
     if (held_at != options.hold.end() || (term.held && !released)) {
-      parameter.name = term.name;
+      parameter.name = pairs[index / terms.size()] + term.name;
       parameter.held = true;
       parameter.value = held_at != options.hold.end() ? held_at->second : term.neutral;
       plan.all.push_back(parameter);
@@ -64,7 +72,8 @@ ParameterPlan plan_parameters(const FitOptions& options, std::size_t substances,
     const std::vector<Coefficient> form = term.follows_T ? options.form : std::vector{Coefficient::constant};
     for (std::size_t k = 0; k < form.size(); ++k) {
       parameter.coefficient = form[k];
-      parameter.name = term.follows_T ? fmt::format("{}.{}", term.name, name_of(form[k])) : term.name;
+      parameter.name = pairs[index / terms.size()] + term.name;
+      if (term.follows_T) parameter.name += fmt::format(".{}", name_of(form[k]));
       plan.all.push_back(parameter);
       const bool leads = k == 0;  // the first coefficient carries the value; the others bend it
       plan.free.push_back({index, form[k], 1 / TemperatureFunction::basis(form[k], reference_T_K)});

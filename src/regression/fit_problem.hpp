@@ -21,7 +21,8 @@ struct ParameterPlan {
 };
 
 /// @throws RequestError for a term the model does not have, or one that is both held and released.
-ParameterPlan plan_parameters(const FitOptions& options, std::size_t substances, double reference_T_K);
+ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Substance>& substances,
+                              double reference_T_K);
 
 /// Where one descent ended.
 struct Descent {

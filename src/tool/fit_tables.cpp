@@ -31,9 +31,12 @@ double mean_held(const Fit& fit, Sought sought) {
 }  // namespace
 
 Table parameter_table(const Fit& fit) {
+  const std::string numbers =
+      fit.substances.size() == 2
+          ? fmt::format(" (1 = {}, 2 = {})", fit.substances[0].name, fit.substances[1].name)
+          : std::string();
   Table table{
-      fmt::format("{} parameters (1 = {}, 2 = {})", fit.options.model, fit.substances[0].name,
-                  fit.substances[1].name),
+      fmt::format("{} parameters{}", fit.options.model, numbers),
       {{"parameter"}, {"value", Dimension::number, 4}, {"standard error", Dimension::number, 4}, {"unit"}},
       {}};
   for (const FittedParameter& parameter : fit.parameters) {

@@ -92,6 +92,28 @@ TEST(Fit, IntervalsCoverTheTruth) {
   EXPECT_NEAR(chi_square, 1, 0.06);  // standard error sqrt(2/38)/sqrt(120) = 0.021
 }
 
+TEST(Fit, ThreeSubstancesAtOnce) {
+  ParameterCollection parameters;
+  parameters.add(test::nrtl_pair("ethanol", "acetone", 150, 60, 0.3));
+  parameters.add(test::nrtl_pair("ethanol", "toluene", 220, 350, 0.3));
+  parameters.add(test::nrtl_pair("acetone", "toluene", 140, 40, 0.3));
+  Mixture mixture(substances_named({"ethanol", "acetone", "toluene"}), "nrtl", parameters);
+  DataSet data;
+  data.name = "ternary";
+  data.substances = mixture.substances();
+  std::mt19937_64 generator(3);
+  for (int k = 0; k < 40; ++k) {
+    const VlePoint exact = bubble_temperature(mixture, 101325, test::random_composition(generator, 3));
+    data.points.push_back({exact.T_K, exact.P_Pa, exact.x, exact.y, 0.05, 50, 0.002, 0.004});
+  }
+  const Fit result = fit({data});
+  EXPECT_EQ(result.parameters[0].name, "ethanol - acetone: tau_12.inverse_T");
+  EXPECT_NEAR(value_of(result, "ethanol - acetone: tau_12.inverse_T"), 150, 0.05);
+  EXPECT_NEAR(value_of(result, "ethanol - toluene: tau_21.inverse_T"), 350, 0.05);
+  EXPECT_NEAR(value_of(result, "acetone - toluene: tau_12.inverse_T"), 140, 0.05);
+  EXPECT_EQ(result.pairs().size(), 3u);
+}
+
 TEST(Fit, TheOrderOfTheSubstancesDoesNotMatter) {
   DataSet data = synthetic(test::mtbe_methanol(), DataKind::txy, 20, 5);
   const Fit forward = fit({data});

@@ -43,7 +43,7 @@ struct FitOptions {
 
 /// One number of the model after the fit.
 struct FittedParameter {
-  std::string name;  ///< "tau_12.inverse_T", "alpha"
+  std::string name;  ///< "tau_12.inverse_T", "alpha"; of a multicomponent fit "ethanol - water: alpha"
   std::string term;
   std::size_t term_index = 0;  ///< in ActivityModel::terms()
   Coefficient coefficient = Coefficient::constant;
