@@ -3,34 +3,26 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <sstream>
-#define TOML_HEADER_ONLY 0
-#include <toml++/toml.h>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/liquid/models.hpp"
+#include "toml_reader.hpp"
 
 namespace jampot {
 namespace {
 
-class Reader {
+class Reader : TomlReader {
  public:
-  Reader(std::string file, const Bank& bank) : file_(std::move(file)), bank_(bank) {}
+  Reader(std::string file, const Bank& bank) : TomlReader(std::move(file)), bank_(bank) {}
 
   std::vector<PairParameters> read(std::string_view text) {
-    toml::table root;
-    try {
-      root = toml::parse(text, file_);
-    } catch (const toml::parse_error& error) {
-      throw RequestError({file_, static_cast<int>(error.source().begin.line), {}},
-                         fmt::format("not valid TOML: {}", error.description()));
-    }
+    const toml::table root = parse(text);
     allow(root, {"model", "source", "pair", "fit"});
     const std::string model = text_of(require(root, "model"), "model");
     at(require(root, "model"), [&] { needs_pairs(model); });
-    const std::string source = root.contains("source") ? text_of(*root.get("source"), "source") : file_;
+    const std::string source = root.contains("source") ? text_of(*root.get("source"), "source") : file();
     const toml::node& list = require(root, "pair");
     if (!list.is_array_of_tables()) fail(list, "expected [[pair]] tables");
     std::vector<PairParameters> pairs;
@@ -41,47 +33,6 @@ class Reader {
   }
 
  private:
-  [[noreturn]] void fail(const toml::node& node, const std::string& what) const {
-    throw RequestError({file_, static_cast<int>(node.source().begin.line), {}}, what);
-  }
-
-  template <class Call>
-  void at(const toml::node& node, Call&& call) const {
-    try {
-      call();
-    } catch (const RequestError& error) {
-      fail(node, error.what());
-    }
-  }
-
-  void allow(const toml::table& table, const std::vector<std::string>& keys) const {
-    for (const auto& [key, node] : table) {
-      const std::string name(key.str());
-      if (std::find(keys.begin(), keys.end(), name) != keys.end()) continue;
-      throw RequestError({file_, static_cast<int>(key.source().begin.line), {}},
-                         fmt::format("'{}' is not a key here; there are {}.{}", name, joined(keys, ", "),
-                                     did_you_mean(name, keys)));
-    }
-  }
-
-  const toml::node& require(const toml::table& table, const std::string& key) const {
-    const toml::node* node = table.get(key);
-    if (node == nullptr) fail(table, fmt::format("the key '{}' is missing", key));
-    return *node;
-  }
-
-  std::string text_of(const toml::node& node, const std::string& key) const {
-    if (!node.is_string()) fail(node, fmt::format("'{}' must be a text in quotes", key));
-    return *node.value<std::string>();
-  }
-
-  double number_of(const toml::node& node, const std::string& key) const {
-    const auto value = node.value<double>();
-    if (!node.is_number() || !value || !std::isfinite(*value))
-      fail(node, fmt::format("'{}' must be a finite number", key));
-    return *value;
-  }
-
   PairParameters read_pair(const toml::table& table, const std::string& model,
                            const std::string& source) const {
     std::vector<std::string> terms;
@@ -156,28 +107,14 @@ class Reader {
     }
   }
 
-  std::string file_;
   const Bank& bank_;
 };
-
-std::string quoted(const std::string& text) {
-  std::ostringstream out;
-  out << toml::value<std::string>(text);
-  return out.str();
-}
-
-// A float in TOML needs a point or an exponent; the shortest text that reads back as the same number.
-std::string number(double value) {
-  std::string text = fmt::format("{}", value);
-  if (text.find_first_of(".e") == std::string::npos) text += ".0";
-  return text;
-}
 
 std::string term_line(const std::string& name, const TemperatureFunction& function) {
   std::vector<std::string> parts;
   for (const Coefficient coefficient : all_coefficients) {
     if (function[coefficient] != 0)
-      parts.push_back(fmt::format("{} = {}", name_of(coefficient), number(function[coefficient])));
+      parts.push_back(fmt::format("{} = {}", name_of(coefficient), toml_number(function[coefficient])));
   }
   if (parts.empty()) parts.emplace_back("constant = 0.0");
   return fmt::format("{} = {{ {} }}\n", name, joined(parts, ", "));
@@ -186,31 +123,32 @@ std::string term_line(const std::string& name, const TemperatureFunction& functi
 std::string fit_section(const Fit& fit) {
   std::vector<std::string> data, names;
   for (const std::string& name : fit.data)
-    data.push_back(quoted(std::filesystem::path(name).filename().string()));
-  for (const FittedParameter* parameter : fit.free()) names.push_back(quoted(parameter->name));
+    data.push_back(toml_text(std::filesystem::path(name).filename().string()));
+  for (const FittedParameter* parameter : fit.free()) names.push_back(toml_text(parameter->name));
   std::string text = "\n[fit]\n";
   text += fmt::format("data = [{}]\npoints = {}\n", joined(data, ", "), fit.points);
-  text += fmt::format("objective = {}\n", quoted(std::string(name_of(fit.options.objective))));
-  text += fmt::format("sum_of_squares = {}\ndegrees_of_freedom = {}\n", number(fit.objective),
-                      number(fit.degrees_of_freedom));
+  text += fmt::format("objective = {}\n", toml_text(std::string(name_of(fit.options.objective))));
+  text += fmt::format("sum_of_squares = {}\ndegrees_of_freedom = {}\n", toml_number(fit.objective),
+                      toml_number(fit.degrees_of_freedom));
   if (fit.options.objective == Objective::maximum_likelihood) {
-    text += fmt::format("chi_square_probability = {}\n", number(fit.chi_square_probability));
+    text += fmt::format("chi_square_probability = {}\n", toml_number(fit.chi_square_probability));
   }
   for (const auto& [name, value] :
        {std::pair("rms_deviation_T_K", fit.deviation.T_K),
         std::pair("rms_deviation_P_Pa", fit.deviation.P_Pa), std::pair("rms_deviation_y", fit.deviation.y)}) {
-    if (value) text += fmt::format("{} = {}\n", name, number(*value));
+    if (value) text += fmt::format("{} = {}\n", name, toml_number(*value));
   }
   text += fmt::format("parameters = [{}]\n", joined(names, ", "));
   text += "covariance = [\n";
   for (Eigen::Index row = 0; row < fit.covariance.rows(); ++row) {
     std::vector<std::string> values;
-    for (Eigen::Index k = 0; k < fit.covariance.cols(); ++k) values.push_back(number(fit.covariance(row, k)));
+    for (Eigen::Index k = 0; k < fit.covariance.cols(); ++k)
+      values.push_back(toml_number(fit.covariance(row, k)));
     text += fmt::format("  [{}],\n", joined(values, ", "));
   }
   text += "]\n";
   std::vector<std::string> codes;
-  for (const Notice& notice : fit.notices) codes.push_back(quoted(notice.text));
+  for (const Notice& notice : fit.notices) codes.push_back(toml_text(notice.text));
   if (!codes.empty()) text += fmt::format("notices = [\n  {},\n]\n", joined(codes, ",\n  "));
   return text;
 }
@@ -235,12 +173,14 @@ std::string pairs_text(const Fit& fit) {
       "# Pair parameters of Jam Pot. tau(T) and the like are sums of: constant, inverse_T / T, log_T * ln "
       "T,\n"
       "# linear_T * T, with T in K.\n";
-  text += fmt::format("model = {}\n", quoted(fit.options.model));
-  text += fmt::format("source = {}\n", quoted(fit.source()));
+  text += fmt::format("model = {}\n", toml_text(fit.options.model));
+  text += fmt::format("source = {}\n", toml_text(fit.source()));
   for (const PairParameters& pair : fit.pairs()) {
-    text += fmt::format("\n[[pair]]\nbetween = [{}, {}]\n", quoted(pair.between[0]), quoted(pair.between[1]));
-    text += fmt::format("range_K = [{}, {}]\n", number(fit.T_range_K[0]), number(fit.T_range_K[1]));
-    text += fmt::format("range_Pa = [{}, {}]\n", number(fit.P_range_Pa[0]), number(fit.P_range_Pa[1]));
+    text += fmt::format("\n[[pair]]\nbetween = [{}, {}]\n", toml_text(pair.between[0]),
+                        toml_text(pair.between[1]));
+    text += fmt::format("range_K = [{}, {}]\n", toml_number(fit.T_range_K[0]), toml_number(fit.T_range_K[1]));
+    text +=
+        fmt::format("range_Pa = [{}, {}]\n", toml_number(fit.P_range_Pa[0]), toml_number(fit.P_range_Pa[1]));
     for (const TermForFit& term : terms_for_fit(pair.model))
       text += term_line(term.name, pair.terms.at(term.name));
     std::map<std::string, TemperatureFunction> errors;

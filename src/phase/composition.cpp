@@ -9,7 +9,6 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/substance/bank.hpp"
 
 namespace jampot {
 namespace {
@@ -28,11 +27,16 @@ std::vector<double> weighted(std::span<const double> fractions, const std::vecto
 }
 
 std::size_t member(const std::string& name, const std::vector<Substance>& substances) {
-  const Substance* wanted = Bank::built_in().find(name);
+  const std::string wanted = lower_case(name);
+  const auto same = [&](const std::string& key) { return lower_case(key) == wanted; };
   std::vector<std::string> names;
   for (std::size_t i = 0; i < substances.size(); ++i) {
-    if (substances[i].name == name || (wanted != nullptr && wanted->name == substances[i].name)) return i;
-    names.push_back(substances[i].name);
+    const Substance& substance = substances[i];
+    if (same(substance.name) || same(substance.cas) || same(substance.formula) ||
+        std::any_of(substance.aliases.begin(), substance.aliases.end(), same)) {
+      return i;
+    }
+    names.push_back(substance.name);
   }
   throw RequestError(
       fmt::format("'{}' in the composition is not part of this mixture ({})", name, joined(names, ", ")));

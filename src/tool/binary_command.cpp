@@ -62,7 +62,8 @@ Answer diagram_of(Diagram diagram, const BinaryOptions& options, const Presentat
   if (options.points < 3 || options.points > 100001)
     throw RequestError("--points: expected a number from 3 to 100001");
   Mixture mixture = options.mixture.read();
-  const std::vector<DataSet> sets = read_overlays(options.measured, mixture);
+  const std::vector<DataSet> sets =
+      read_overlays(options.measured, mixture, *bank_with(options.mixture.substance_files));
 
   Answer answer;
   std::vector<BinaryCurve> curves;

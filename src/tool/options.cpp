@@ -10,6 +10,7 @@
 #include "jampot/diagram/comparison.hpp"
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
+#include "jampot/files/substance_toml.hpp"
 
 namespace jampot::tool {
 
@@ -46,6 +47,7 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
     command.add_option("--first", options.first, "The substance on the axis (default: the one named first)")
         ->type_name("NAME");
   }
+  add_substance_files(command, options.substance_files);
   command
       .add_option("--liquid", options.liquid, "Liquid model: ideal or nrtl (default: that of the parameters)")
       ->type_name("MODEL");
@@ -57,10 +59,37 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
       ->type_name("BASIS");
 }
 
+std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files) {
+  const Bank& built_in = Bank::built_in();
+  if (substance_files.empty()) return {std::shared_ptr<const Bank>(), &built_in};
+  std::vector<Substance> substances = built_in.all();
+  for (const std::string& file : substance_files) {
+    Substance own = read_substance(file).substance;
+    for (const Substance& other : substances) {
+      if (lower_case(other.name) == lower_case(own.name) || built_in.find(own.name) != nullptr) {
+        throw RequestError({file, 0, {}},
+                           fmt::format("the name '{}' is already taken; give yours another", own.name));
+      }
+    }
+    own.formula.clear();  // a formula shall not stand for a substance of one's own, nor make one of the bank
+                          // ambiguous
+    substances.push_back(std::move(own));
+  }
+  return std::make_shared<const Bank>(std::move(substances));
+}
+
+void add_substance_files(CLI::App& command, std::vector<std::string>& files) {
+  command.add_option("--substance", files, "A substance of your own, written by define; may be repeated")
+      ->type_name("FILE.substance.toml")
+      ->expected(1)
+      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+}
+
 Mixture MixtureOptions::read() const {
-  std::vector<Substance> substances = substances_named(names);
+  const std::shared_ptr<const Bank> bank = bank_with(substance_files);
+  std::vector<Substance> substances = substances_named(names, *bank);
   if (!first.empty()) {
-    const Substance& wanted = Bank::built_in().require(first);
+    const Substance& wanted = bank->require(first);
     const auto found = std::find_if(substances.begin(), substances.end(), [&](const Substance& candidate) {
       return candidate.name == wanted.name;
     });
@@ -70,7 +99,7 @@ Mixture MixtureOptions::read() const {
     std::rotate(substances.begin(), found, found + 1);
   }
   ParameterCollection parameters;
-  for (const std::string& file : parameter_files) read_pairs(file, parameters);
+  for (const std::string& file : parameter_files) read_pairs(file, parameters, *bank);
   std::string model = liquid;
   if (model.empty()) {
     model = parameters.all().empty() ? "nrtl" : parameters.all().front().model;
@@ -105,9 +134,10 @@ Held read_held(const Condition& condition) {
   return {Sought::pressure, parse_quantities(condition.temperature, Dimension::temperature)};
 }
 
-std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture) {
+std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture,
+                                   const Bank& bank) {
   std::vector<DataSet> sets;
-  for (const std::string& file : files) sets.push_back(in_order_of(mixture, read_measured(file)));
+  for (const std::string& file : files) sets.push_back(in_order_of(mixture, read_measured(file, bank)));
   return sets;
 }
 

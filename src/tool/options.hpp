@@ -22,8 +22,14 @@ struct PresentationOptions {
 /// Adds --json, --csv, --xlsx, --units and, where the command draws, --figure.
 void add_presentation(CLI::App& command, PresentationOptions& options, bool draws);
 
+/// The bank with the substances of one's own in these files. @throws RequestError for a name that is already
+/// taken
+std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files);
+void add_substance_files(CLI::App& command, std::vector<std::string>& files);
+
 struct MixtureOptions {
   std::vector<std::string> names;
+  std::vector<std::string> substance_files;
   std::string liquid;  ///< empty: the model of the parameter files, else nrtl
   std::vector<std::string> parameter_files;
   std::string first;  ///< of a binary: the substance on the axis
@@ -47,12 +53,14 @@ struct Held {
 Held read_held(const Condition& condition);
 
 /// Measured data for a mixture, in its order of substances.
-std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture);
+std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture,
+                                   const Bank& bank);
 
 // The commands; each adds itself to the tool.
 void add_find(CLI::App& tool);
 void add_substance(CLI::App& tool);
 void add_saturation(CLI::App& tool);
+void add_define(CLI::App& tool);
 void add_regress(CLI::App& tool);
 void add_bubble_and_dew(CLI::App& tool);
 void add_binary_diagrams(CLI::App& tool);

@@ -13,7 +13,7 @@ namespace jampot::tool {
 namespace {
 
 struct RegressOptions {
-  std::vector<std::string> files;
+  std::vector<std::string> files, substance_files;
   std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", out;
   std::vector<std::string> hold, release;
   int starts = 16;
@@ -59,8 +59,9 @@ FitOptions read_fit_options(const RegressOptions& options) {
 
 Answer regress(const RegressOptions& options) {
   const FitOptions fit_options = read_fit_options(options);
+  const auto bank = bank_with(options.substance_files);
   std::vector<DataSet> sets;
-  for (const std::string& file : options.files) sets.push_back(read_measured(file));
+  for (const std::string& file : options.files) sets.push_back(read_measured(file, *bank));
   const Fit result = fit(sets, fit_options);
 
   Answer answer;
@@ -90,6 +91,7 @@ void add_regress(CLI::App& tool) {
   command->add_option("FILE", options->files, "Measured data (docs/files.md); several are fitted together")
       ->required()
       ->type_name("FILE.csv");
+  add_substance_files(*command, options->substance_files);
   const auto repeatable = [](CLI::Option* option) {
     option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   };

@@ -12,6 +12,7 @@ namespace {
 struct SubstanceOptions {
   std::string name, at, reference = "ideal-gas";
   Condition condition;
+  std::vector<std::string> substance_files;
   std::string axes = "log";
   PresentationOptions presentation;
 };
@@ -153,7 +154,8 @@ void add_state(const StateProperties& state, const DisplayUnits& units, Answer& 
 }
 
 Answer sheet(const SubstanceOptions& options, const Presentation& presentation) {
-  const Substance& substance = Bank::built_in().require(options.name);
+  const std::shared_ptr<const Bank> bank = bank_with(options.substance_files);
+  const Substance& substance = bank->require(options.name);
   const Reference reference = parse_reference(options.reference);
   Answer answer;
   answer.json = header("substance", substance);
@@ -185,7 +187,8 @@ Answer sheet(const SubstanceOptions& options, const Presentation& presentation) 
 }
 
 Answer saturation(const SubstanceOptions& options, const Presentation& presentation) {
-  const Substance& substance = Bank::built_in().require(options.name);
+  const std::shared_ptr<const Bank> bank = bank_with(options.substance_files);
+  const Substance& substance = bank->require(options.name);
   const Held held = read_held(options.condition);
   if (options.axes != "log" && options.axes != "linear") {
     throw RequestError(
@@ -266,6 +269,7 @@ void add_substance(CLI::App& tool) {
           "--reference-enthalpy", options->reference,
           "Where h and s are zero: ideal-gas (25 degC, 1 atm; default) or liquid (saturated, 25 degC)")
       ->type_name("STATE");
+  add_substance_files(*command, options->substance_files);
   add_presentation(*command, options->presentation, false);
   command->footer("Example:\n  jampot substance MTBE --at \"25, 55 degC\"");
   command->callback([options] {
@@ -283,6 +287,7 @@ void add_saturation(CLI::App& tool) {
       ->add_option("--axes", options->axes,
                    "Of the figure: log (log P against 1/T; default) or linear (P against T)")
       ->type_name("KIND");
+  add_substance_files(*command, options->substance_files);
   add_presentation(*command, options->presentation, true);
   command->footer(
       "Example:\n  jampot saturation water --pressure \"0.1 to 20 by 0.5 bar\" --figure water.svg");

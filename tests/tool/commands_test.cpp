@@ -24,8 +24,8 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
   const test::Workplace workplace;
   ASSERT_EQ(workplace.run("demo").status, 0);
   int examples = 0;
-  for (const std::string command :
-       {"find", "substance", "saturation", "regress", "bubble", "dew", "txy", "pxy", "xy", "demo"}) {
+  for (const std::string command : {"find", "substance", "saturation", "define", "regress", "bubble", "dew",
+                                    "txy", "pxy", "xy", "demo"}) {
     const test::Ran help = workplace.run(command + " --help");
     EXPECT_EQ(help.status, 0);
     std::istringstream lines(help.out);
@@ -37,7 +37,7 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
       EXPECT_FALSE(ran.out.empty());
     }
   }
-  EXPECT_EQ(examples, 10);
+  EXPECT_EQ(examples, 11);
   EXPECT_EQ(workplace.run("--help").status, 0);
   EXPECT_EQ(workplace.run("help").out, workplace.run("--help").out);
   EXPECT_EQ(workplace.run("--version").status, 0);
@@ -98,6 +98,38 @@ TEST(Commands, SubstanceSheetAndStates) {
   EXPECT_EQ(ambiguous.status, 2);
   EXPECT_NE(ambiguous.err.find("may mean"), std::string::npos);
   EXPECT_NE(ambiguous.err.find("1,2-dimethoxyethane"), std::string::npos);
+}
+
+TEST(Commands, ASubstanceOfOnesOwnWorksEverywhere) {
+  const test::Workplace workplace;
+  const json defined = answer(workplace,
+                              "define 'my ether' --groups 'CH3=4, C=1, O=1' --boiling-point '55.2 degC' "
+                              "--density 735 --against MTBE --out own.substance.toml");
+  for (const json& row : defined["against"]) {
+    if (row["quantity"] == "Tc [K]") {
+      EXPECT_NEAR(row["own"].get<double>() / row["other"].get<double>(), 1, 0.02);
+    }
+  }
+  EXPECT_EQ(defined["given"].size(), 2u);
+  EXPECT_EQ(defined["substances"][0]["formula"], "C5H12O");
+  const std::string own = " --substance own.substance.toml ";
+  const json boiling = answer(workplace, "saturation 'my ether'" + own + "--pressure '1 atm'");
+  EXPECT_NEAR(boiling["points"][0]["T_K"], 328.35, 1e-6);
+  EXPECT_EQ(boiling["notices"][0]["code"], "vapour-pressure-estimated");
+  const json sheet = answer(workplace, "substance 'my ether'" + own);
+  EXPECT_EQ(sheet["constants"]["Tc_K"]["source"], "estimated: Joback, Reid 1987");
+  const json diagram =
+      answer(workplace, "txy 'my ether' methanol" + own + "--liquid ideal --pressure '1 atm'");
+  EXPECT_NEAR(diagram["curves"][0]["points"][100]["T_K"], 328.35, 1e-6);
+  const json point = answer(workplace, "bubble methanol 'my ether'" + own +
+                                           "--liquid ideal --composition 'my ether=0.4' --pressure '1 atm'");
+  EXPECT_NEAR(point["points"][0]["x"][1], 0.4, 1e-12);
+  workplace.write("p.pairs.toml",
+                  "model = 'nrtl'\n[[pair]]\nbetween = ['my ether', 'methanol']\n"
+                  "tau_12 = 0.7\ntau_21 = 0.6\nalpha = 0.3\n");
+  answer(workplace, "pxy 'my ether' methanol" + own + "--parameters p.pairs.toml --temperature '50 degC'");
+  const test::Ran without = workplace.run("txy 'my ether' methanol --liquid ideal --pressure '1 atm'");
+  EXPECT_EQ(without.status, 2);
 }
 
 TEST(Commands, RegressWritesWhatTxyReads) {

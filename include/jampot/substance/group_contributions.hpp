@@ -1,0 +1,42 @@
+#pragma once
+// Constants of a molecule from its groups: the first-order method of Joback and Reid.
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "jampot/substance/substance.hpp"
+
+namespace jampot {
+
+struct GroupCount {
+  std::string group;  ///< as in data/group_contributions.csv: "CH3", "ring =CH", "OH"
+  int count = 0;
+};
+
+/// The names of the groups there are.
+std::vector<std::string> group_names();
+
+/// Reads "CH3=2, CH2=3, ring =CH=6": the number follows the last equals sign.
+/// @throws RequestError for an unknown group (nearest suggested) or a count that is no positive whole number
+std::vector<GroupCount> parse_groups(std::string_view text);
+
+/// Sum formula of the groups in Hill order ("C5H12O").
+std::string formula_of(const std::vector<GroupCount>& groups);
+
+/// What the groups say. Quantities whose table has a gap for one of the groups stay empty.
+///
+/// Source: K. G. Joback, R. C. Reid, Chem. Eng. Commun. 57 (1987) 233-243.
+struct GroupEstimate {
+  std::optional<double> Tb_K, Tm_K;
+  std::optional<double> Tc_K;  ///< from the boiling point given, else from the estimated one
+  std::optional<double> Pc_Pa, Vc_m3_mol;
+  std::optional<double> Hf_J_mol, Gf_J_mol;  ///< of formation, ideal gas at 298.15 K
+  std::optional<double> Hvap_Tb_J_mol;
+  std::optional<GasHeatCapacity> gas_heat_capacity;
+};
+
+/// @param Tb_K the boiling point if it is known: the critical temperature rests on it
+GroupEstimate estimate_from_groups(const std::vector<GroupCount>& groups, std::optional<double> Tb_K);
+
+}  // namespace jampot
