@@ -45,6 +45,20 @@ Json to_json(const DeviationSummary& summary) {
           {"max", summary.largest}};
 }
 
+// A liquid and its vapour, of any number of components.
+template <class Point>
+Json equilibrium_json(const Point& point, const std::vector<Substance>& substances) {
+  return {{"T_K", point.T_K},
+          {"P_Pa", point.P_Pa},
+          {"x", point.x},
+          {"y", point.y},
+          {"w_liquid", mass_fractions(point.x, substances)},
+          {"w_vapour", mass_fractions(point.y, substances)},
+          {"K", point.K},
+          {"gamma", point.gamma},
+          {"residual", point.residual}};
+}
+
 Json terms_json(const PairParameters& pair) {
   Json values = Json::object();
   for (const auto& [name, function] : pair.terms) {
@@ -79,15 +93,7 @@ Json to_json(const PairParameters& pair) {
 }
 
 Json to_json(const VlePoint& point, const std::vector<Substance>& substances) {
-  return {{"T_K", point.T_K},
-          {"P_Pa", point.P_Pa},
-          {"x", point.x},
-          {"y", point.y},
-          {"w_liquid", mass_fractions(point.x, substances)},
-          {"w_vapour", mass_fractions(point.y, substances)},
-          {"K", point.K},
-          {"gamma", point.gamma},
-          {"residual", point.residual}};
+  return equilibrium_json(point, substances);
 }
 
 Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances) {
@@ -98,16 +104,9 @@ Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances)
     json["T_K"] = curve.points.front().T_K;
   }
   for (const BinaryPoint& point : curve.points) {
-    json["points"].push_back({{"T_K", point.T_K},
-                              {"P_Pa", point.P_Pa},
-                              {"x", point.x},
-                              {"y", point.y},
-                              {"w_liquid", mass_fractions(point.x, substances)},
-                              {"w_vapour", mass_fractions(point.y, substances)},
-                              {"K", point.K},
-                              {"relative_volatility", point.relative_volatility()},
-                              {"gamma", point.gamma},
-                              {"residual", point.residual}});
+    Json entry = equilibrium_json(point, substances);
+    entry["relative_volatility"] = point.relative_volatility();
+    json["points"].push_back(std::move(entry));
   }
   json["azeotropes"] = Json::array();
   for (const Azeotrope& azeotrope : curve.azeotropes) {

@@ -86,7 +86,10 @@ std::vector<GroupCount> parse_groups(std::string_view text) {
 }
 
 std::string formula_of(const std::vector<GroupCount>& groups) {
-  std::map<std::string, int> atoms = atoms_of(groups);
+  return hill_formula(atoms_of(groups));
+}
+
+std::string hill_formula(std::map<std::string, int> atoms) {
   std::string formula;
   const auto take = [&](const std::string& element) {
     const auto found = atoms.find(element);

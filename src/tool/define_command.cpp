@@ -7,13 +7,14 @@
 #include "jampot/draw/saturation_figure.hpp"
 #include "jampot/files/substance_toml.hpp"
 #include "jampot/substance/properties.hpp"
+#include "jampot/substance/smiles.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
 namespace {
 
 struct DefineOptions {
-  std::string name, groups, molar_mass, boiling_point, critical_temperature, critical_pressure,
+  std::string name, groups, smiles, molar_mass, boiling_point, critical_temperature, critical_pressure,
       acentric_factor, density;
   std::string against, out;
   PresentationOptions presentation;
@@ -36,9 +37,10 @@ double number_with_unit(const std::string& option, std::string text, const std::
   return value;
 }
 
-KnownConstants read_known(const DefineOptions& options) {
+KnownConstants read_known(const DefineOptions& options, const GroupDivision* division) {
   KnownConstants known;
   if (!options.groups.empty()) known.groups = parse_groups(options.groups);
+  if (division != nullptr) known.groups = division->groups;
   if (!options.molar_mass.empty()) {
     known.molar_mass_kg_mol = number_with_unit("--molar-mass", options.molar_mass, "g/mol") / 1000;
   }
@@ -55,6 +57,27 @@ KnownConstants read_known(const DefineOptions& options) {
   if (!options.density.empty())
     known.density_25C_kg_m3 = number_with_unit("--density", options.density, "kg/m3");
   return known;
+}
+
+// Which atoms of the string went into which group.
+Table division_table(const Molecule& molecule, const GroupDivision& division, const std::string& smiles,
+                     Json& json) {
+  Table table{fmt::format("Groups of {} ({})", smiles, molecule.formula()),
+              {{"group"}, {"atoms (position in the string)"}},
+              {}};
+  for (const GroupDivision::Part& part : division.parts) {
+    std::string atoms;
+    Json members = Json::array();
+    for (const std::size_t atom : part.atoms) {
+      atoms += fmt::format("{}{} ({})", atoms.empty() ? "" : ", ", molecule.atoms[atom].element,
+                           molecule.atoms[atom].position);
+      members.push_back(
+          {{"element", molecule.atoms[atom].element}, {"position", molecule.atoms[atom].position}});
+    }
+    table.rows.push_back({part.group, atoms});
+    json["division"].push_back({{"group", part.group}, {"atoms", members}});
+  }
+  return table;
 }
 
 Table constants_table(const DefinedSubstance& defined) {
@@ -121,10 +144,20 @@ Answer define(const DefineOptions& options) {
     throw RequestError(
         fmt::format("'{}' is already the name of a substance in the bank; give yours another", options.name));
   }
-  const KnownConstants known = read_known(options);
-  const DefinedSubstance defined = define_substance(options.name, known);
+  if (!options.groups.empty() && !options.smiles.empty()) {
+    throw RequestError("--groups and --smiles both say what the molecule is; give one of them");
+  }
   Answer answer;
   answer.json = plain_header("define");
+  std::optional<GroupDivision> division;
+  if (!options.smiles.empty()) {
+    const Molecule molecule = parse_smiles(options.smiles);
+    division = divide_into_groups(molecule);
+    answer.tables.push_back(division_table(molecule, *division, options.smiles, answer.json));
+    answer.notices.add(division->notices);
+  }
+  const KnownConstants known = read_known(options, division ? &*division : nullptr);
+  const DefinedSubstance defined = define_substance(options.name, known);
   answer.json["substances"].push_back(jampot::to_json(defined.substance));
   for (const DefinedConstant& constant : defined.constants) {
     answer.json[constant.estimated ? "estimates" : "given"].push_back(
@@ -134,7 +167,7 @@ Answer define(const DefineOptions& options) {
          {"typical_error", constant.typical_error}});
   }
   answer.tables.push_back(constants_table(defined));
-  answer.notices = defined.notices;
+  answer.notices.add(defined.notices);
   if (!options.against.empty()) {
     Json comparison = Json::array();
     answer.tables.push_back(
@@ -157,6 +190,7 @@ void add_define(CLI::App& tool) {
   };
   add("--groups", options->groups, "Groups: \"CH3=2, CH2=3, OH=1\", \"ring =CH=6\"; those of Joback and Reid",
       "LIST");
+  add("--smiles", options->smiles, "The molecule as a SMILES string, divided into those groups", "TEXT");
   add("--molar-mass", options->molar_mass, "In g/mol", "NUMBER");
   add("--boiling-point", options->boiling_point, "At 1 atm", "QUANTITY");
   add("--critical-temperature", options->critical_temperature, "", "QUANTITY");

@@ -56,6 +56,7 @@ TEST(Groups, GapsInTheTableStayGaps) {
   EXPECT_TRUE(estimate.Tb_K);
   EXPECT_FALSE(estimate.Tc_K);
   EXPECT_FALSE(estimate.Pc_Pa);
+  EXPECT_EQ(group_names().size(), 41u);  // as many as the published table has
 }
 
 TEST(Define, WhatIsGivenStaysAndTheRestIsMarked) {

@@ -132,6 +132,18 @@ TEST(Commands, ASubstanceOfOnesOwnWorksEverywhere) {
   EXPECT_EQ(without.status, 2);
 }
 
+TEST(Commands, SmilesShowsWhichAtomsWentWhere) {
+  const test::Workplace workplace;
+  const json defined =
+      answer(workplace, "define own --smiles 'COC(C)(C)C' --boiling-point '55.2 degC' --out own.toml");
+  EXPECT_EQ(defined["division"].size(), 6u);
+  EXPECT_EQ(defined["division"][0]["atoms"][0]["position"], 1);
+  EXPECT_EQ(defined["substances"][0]["formula"], "C5H12O");
+  EXPECT_NE(workplace.read("own.toml").find("CH3"), std::string::npos);
+  EXPECT_EQ(answer(workplace, "define own --smiles 'CC(=O)OC(C)=O'")["notices"][0]["code"],
+            "division-not-unique");
+}
+
 TEST(Commands, RegressWritesWhatTxyReads) {
   const test::Workplace workplace;
   workplace.put_data();

@@ -1,5 +1,6 @@
 #pragma once
 // Constants of a molecule from its groups: the first-order method of Joback and Reid.
+#include <map>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -20,6 +21,9 @@ std::vector<std::string> group_names();
 /// Reads "CH3=2, CH2=3, ring =CH=6": the number follows the last equals sign.
 /// @throws RequestError for an unknown group (nearest suggested) or a count that is no positive whole number
 std::vector<GroupCount> parse_groups(std::string_view text);
+
+/// "C5H12O": carbon, hydrogen, then the alphabet.
+std::string hill_formula(std::map<std::string, int> atoms);
 
 /// Sum formula of the groups in Hill order ("C5H12O").
 std::string formula_of(const std::vector<GroupCount>& groups);
