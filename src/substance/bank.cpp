@@ -129,8 +129,13 @@ std::vector<const Substance*> Bank::search(std::string_view text) const {
   }
   std::stable_sort(scored.begin(), scored.end(),
                    [](const Scored& a, const Scored& b) { return a.distance < b.distance; });
+  // Where something fits well, what fits badly is noise.
+  constexpr double part_of_a_name = 2.3, little_worse = 0.5;
   std::vector<const Substance*> matches;
-  for (const Scored& entry : scored) matches.push_back(entry.substance);
+  for (const Scored& entry : scored) {
+    if (entry.distance > std::max(part_of_a_name, scored.front().distance + little_worse)) break;
+    matches.push_back(entry.substance);
+  }
   return matches;
 }
 
