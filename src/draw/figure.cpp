@@ -186,6 +186,12 @@ std::string palette(int colour) {
   return colours[static_cast<std::size_t>(colour) % colours.size()];
 }
 
+std::string printed_unit(const std::string& unit) {
+  if (unit == "degC") return "°C";
+  if (unit == "degF") return "°F";
+  return unit;
+}
+
 Axis rounded_axis(std::string label, double low, double high) {
   if (!(high > low)) {
     const double room = std::max(1e-6, 0.01 * std::abs(low));

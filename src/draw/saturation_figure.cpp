@@ -10,10 +10,6 @@
 namespace jampot {
 namespace {
 
-std::string unit_text(const std::string& unit) {
-  return unit == "degC" ? "°C" : unit == "degF" ? "°F" : unit;
-}
-
 class Drawer {
  public:
   Drawer(const Substance& substance, SaturationAxes axes, const DisplayUnits& units)
@@ -75,8 +71,8 @@ class Drawer {
           {spot(T_K, P_Pa),
            fmt::format("{} {:.2f} {}, {:.4g} {}", what,
                        from_si(T_K, units_.temperature, Dimension::temperature),
-                       unit_text(units_.temperature), from_si(P_Pa, units_.pressure, Dimension::pressure),
-                       unit_text(units_.pressure)),
+                       printed_unit(units_.temperature), from_si(P_Pa, units_.pressure, Dimension::pressure),
+                       printed_unit(units_.pressure)),
            Mark::diamond});
     };
     const VapourPressure& curve = *substance_.vapour_pressure;
@@ -89,9 +85,9 @@ class Drawer {
   void set_axes(Panel& panel, double low, double high) const {
     const VapourPressure& curve = *substance_.vapour_pressure;
     const Spot from = spot(low, curve.P_Pa(low)), to = spot(high, curve.P_Pa(high));
-    const std::string P_label = fmt::format("vapour pressure / {}", unit_text(units_.pressure));
+    const std::string P_label = fmt::format("vapour pressure / {}", printed_unit(units_.pressure));
     if (axes_ == SaturationAxes::P_against_T) {
-      panel.x = rounded_axis(fmt::format("temperature / {}", unit_text(units_.temperature)), from.x, to.x);
+      panel.x = rounded_axis(fmt::format("temperature / {}", printed_unit(units_.temperature)), from.x, to.x);
       panel.y = rounded_axis(P_label, from.y, to.y);
       return;
     }

@@ -10,13 +10,6 @@
 namespace jampot {
 namespace {
 
-// Units as print shows them.
-std::string unit_text(const std::string& unit) {
-  if (unit == "degC") return "°C";
-  if (unit == "degF") return "°F";
-  return unit;
-}
-
 struct Bounds {
   double low = HUGE_VAL, high = -HUGE_VAL;
   void add(double value) {
@@ -42,9 +35,10 @@ class Drawer {
       add_boiling(curves_[k], static_cast<int>(k), panel, bounds);
     for (const DataSet& data : options_.measured) add_measured(data, panel, bounds);
     panel.x = {fraction_label("liquid, vapour"), 0, 1};
-    panel.y = rounded_axis(isobaric_ ? fmt::format("temperature / {}", unit_text(options_.units.temperature))
-                                     : fmt::format("pressure / {}", unit_text(options_.units.pressure)),
-                           bounds.low, bounds.high);
+    panel.y =
+        rounded_axis(isobaric_ ? fmt::format("temperature / {}", printed_unit(options_.units.temperature))
+                               : fmt::format("pressure / {}", printed_unit(options_.units.pressure)),
+                     bounds.low, bounds.high);
     figure.panels = {panel};
     return figure;
   }
@@ -96,17 +90,17 @@ class Drawer {
 
   std::string held_text(const BinaryCurve& curve) const {
     const BinaryPoint& point = curve.points.front();
-    return isobaric_ ? fmt::format("{:.6g} {}", P(point.P_Pa), unit_text(options_.units.pressure))
-                     : fmt::format("{:.6g} {}", T(point.T_K), unit_text(options_.units.temperature));
+    return isobaric_ ? fmt::format("{:.6g} {}", P(point.P_Pa), printed_unit(options_.units.pressure))
+                     : fmt::format("{:.6g} {}", T(point.T_K), printed_unit(options_.units.temperature));
   }
 
   std::string azeotrope_text(const Azeotrope& azeotrope, bool with_condition) const {
     const std::string state =
-        isobaric_ ? fmt::format("{:.2f} {}", T(azeotrope.T_K), unit_text(options_.units.temperature))
-                  : fmt::format("{:.5g} {}", P(azeotrope.P_Pa), unit_text(options_.units.pressure));
+        isobaric_ ? fmt::format("{:.2f} {}", T(azeotrope.T_K), printed_unit(options_.units.temperature))
+                  : fmt::format("{:.5g} {}", P(azeotrope.P_Pa), printed_unit(options_.units.pressure));
     const std::string held =
-        isobaric_ ? fmt::format("{:.5g} {}", P(azeotrope.P_Pa), unit_text(options_.units.pressure))
-                  : fmt::format("{:.5g} {}", T(azeotrope.T_K), unit_text(options_.units.temperature));
+        isobaric_ ? fmt::format("{:.5g} {}", P(azeotrope.P_Pa), printed_unit(options_.units.pressure))
+                  : fmt::format("{:.5g} {}", T(azeotrope.T_K), printed_unit(options_.units.temperature));
     return fmt::format("{} x = {:.4f}, {}{}", azeotrope.heterogeneous ? "heteroazeotrope" : "azeotrope",
                        shown(azeotrope.x1), state, with_condition && curves_.size() > 1 ? " at " + held : "");
   }

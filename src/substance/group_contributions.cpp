@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
 #include <cmath>
 #include <map>
 
@@ -43,15 +42,9 @@ std::optional<double> sum(const std::vector<GroupCount>& groups, const char* con
 std::map<std::string, int> atoms_of(const std::vector<GroupCount>& groups) {
   std::map<std::string, int> atoms;
   for (const GroupCount& entry : groups) {
-    const std::string& formula = table().text(row_of(entry.group), table().column("atoms"));
-    for (std::size_t k = 0; k < formula.size();) {
-      std::string element(1, formula[k++]);
-      while (k < formula.size() && std::islower(static_cast<unsigned char>(formula[k])))
-        element += formula[k++];
-      std::string digits;
-      while (k < formula.size() && std::isdigit(static_cast<unsigned char>(formula[k])))
-        digits += formula[k++];
-      atoms[element] += entry.count * (digits.empty() ? 1 : std::stoi(digits));
+    for (const auto& [element, count] :
+         atoms_in(table().text(row_of(entry.group), table().column("atoms")))) {
+      atoms[element] += entry.count * count;
     }
   }
   return atoms;

@@ -41,24 +41,36 @@ double GasHeatCapacity::entropy_change(double from_K, double to_K) const {
   return integral(to_K) - integral(from_K);
 }
 
+std::map<std::string, int> atoms_in(const std::string& formula) {
+  std::map<std::string, int> atoms;
+  for (std::size_t k = 0; k < formula.size();) {
+    if (!std::isupper(static_cast<unsigned char>(formula[k]))) {
+      throw RequestError(fmt::format("the formula '{}' cannot be read at '{}'", formula, formula.substr(k)));
+    }
+    std::string element(1, formula[k++]), digits;
+    while (k < formula.size() && std::islower(static_cast<unsigned char>(formula[k])))
+      element += formula[k++];
+    while (k < formula.size() && std::isdigit(static_cast<unsigned char>(formula[k])) && digits.size() < 6) {
+      digits += formula[k++];
+    }
+    atoms[element] += digits.empty() ? 1 : std::stoi(digits);
+  }
+  return atoms;
+}
+
 double molar_mass_from_formula(const std::string& formula) {
   static const std::map<std::string, double> atomic_weight{
       {"H", 1.008},   {"B", 10.81},   {"C", 12.011},  {"N", 14.007}, {"O", 15.999},
       {"F", 18.998},  {"Si", 28.085}, {"P", 30.974},  {"S", 32.06},  {"Cl", 35.45},
       {"Br", 79.904}, {"I", 126.904}, {"He", 4.0026}, {"Ar", 39.95}};
   double mass = 0;
-  for (std::size_t k = 0; k < formula.size();) {
-    std::string element(1, formula[k++]);
-    while (k < formula.size() && std::islower(static_cast<unsigned char>(formula[k])))
-      element += formula[k++];
-    std::string count;
-    while (k < formula.size() && std::isdigit(static_cast<unsigned char>(formula[k]))) count += formula[k++];
+  for (const auto& [element, count] : atoms_in(formula)) {
     const auto found = atomic_weight.find(element);
     if (found == atomic_weight.end()) {
       throw RequestError(
           fmt::format("'{}' in the formula '{}' is not an element that is known here", element, formula));
     }
-    mass += found->second * (count.empty() ? 1.0 : std::stod(count));
+    mass += found->second * count;
   }
   if (mass == 0) throw RequestError("the formula is empty");
   return mass / 1000;

@@ -140,6 +140,13 @@ TEST(Bank, MolarMassFollowsFromTheFormula) {
   }
 }
 
+TEST(Formula, IsReadOrRefused) {
+  EXPECT_EQ(atoms_in("C2H4Cl2"), (std::map<std::string, int>{{"C", 2}, {"H", 4}, {"Cl", 2}}));
+  EXPECT_NEAR(molar_mass_from_formula("H2O"), 0.018015, 1e-6);
+  for (const char* bad : {"", "2H", "h2o", "C-H", "Xx2"})
+    EXPECT_THROW(molar_mass_from_formula(bad), RequestError) << bad;
+}
+
 TEST(Bank, NamesAndNumbersAreUnique) {
   std::set<std::string> names, numbers;
   for (const Substance& substance : Bank::built_in().all()) {

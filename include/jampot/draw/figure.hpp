@@ -58,6 +58,9 @@ struct Figure {
 /// eight.
 std::string palette(int colour);
 
+/// A unit as print shows it: "degC" as "°C".
+std::string printed_unit(const std::string& unit);
+
 /// An axis range that holds the values with a little room, ends on round numbers.
 Axis rounded_axis(std::string label, double low, double high);
 

@@ -61,6 +61,9 @@ struct Substance {
   std::string short_name() const;
 };
 
+/// Atoms of a formula such as "C5H12O": element to count. @throws RequestError where it cannot be read.
+std::map<std::string, int> atoms_in(const std::string& formula);
+
 /// Molar mass in kg/mol from a formula such as "C5H12O", with the standard atomic weights (IUPAC 2021,
 /// abridged).
 /// @throws RequestError for an element it does not know or a formula it cannot read.
