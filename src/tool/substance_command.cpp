@@ -237,8 +237,11 @@ Answer saturation(const SubstanceOptions& options, const Presentation& presentat
   }
   answer.notices.add(vapour_pressure_notices(substance, low, high));
   answer.lines.push_back(fmt::format("vapour pressure: {}", substance.vapour_pressure->source()));
-  answer.lines.push_back(
-      fmt::format("enthalpy of vaporisation: {}", enthalpy_of_vaporisation(substance, low).method));
+  std::string Hvap_method = enthalpy_of_vaporisation(substance, low).method;
+  if (const std::string other = enthalpy_of_vaporisation(substance, high).method; other != Hvap_method) {
+    Hvap_method += ", at the hot end: " + other;  // it starts from the nearer of two known points
+  }
+  answer.lines.push_back("enthalpy of vaporisation: " + Hvap_method);
   answer.tables.push_back(std::move(table));
   answer.figure = saturation_figure(
       substance, points,
