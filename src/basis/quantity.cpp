@@ -24,9 +24,10 @@ struct DimensionFacts {
 };
 
 const DimensionFacts& facts(Dimension dimension) {
-  static const std::array<DimensionFacts, 4> table{{
+  static const std::array<DimensionFacts, 5> table{{
       {"temperature", "K", "degC, K, degF"},
       {"pressure", "Pa", "kPa, bar, atm, mmHg, psi, barg"},
+      {"density", "kg m-3", "kg/m3, g/cm3, lb/ft3"},
       {"fraction", "1", "none, or %"},
       {"number", "1", "none"},
   }};
@@ -52,6 +53,13 @@ std::optional<Alias> alias_of(std::string_view unit) {
       {"wt%", {"0.01"}},
       {"mass%", {"0.01"}},
       {"mol/mol", {"1"}},
+      {"kg/m3", {"kg m-3"}},
+      {"g/cm3", {"g cm-3"}},
+      {"g/ml", {"g cm-3"}},
+      {"g/mL", {"g cm-3"}},
+      {"kg/l", {"kg dm-3"}},
+      {"kg/L", {"kg dm-3"}},
+      {"lb/ft3", {"lb ft-3"}},
       {"torr", {"mmHg"}},
       {"Torr", {"mmHg"}},
       {"-", {"1"}},

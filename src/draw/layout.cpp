@@ -222,12 +222,16 @@ bool crosses(const Box& box, double x1, double y1, double x2, double y2) {
 
 std::vector<PanelLayout> lay_out(const Figure& figure) {
   constexpr double left = 105, right = 35, top = 62, bottom_of_panel = 74, footer = 34;
-  const double height = (figure.height - top - footer) / static_cast<double>(figure.panels.size());
+  const auto columns = static_cast<std::size_t>(std::max(1, figure.columns));
+  const std::size_t rows = (figure.panels.size() + columns - 1) / columns;
+  const double height = (figure.height - top - footer) / static_cast<double>(rows);
+  const double width = static_cast<double>(figure.width) / static_cast<double>(columns);
   std::vector<PanelLayout> layouts;
   for (std::size_t k = 0; k < figure.panels.size(); ++k) {
-    const double y = top + static_cast<double>(k) * height;
-    const double gap = k > 0 ? 12 : 0;
-    Box frame{left, y + gap, figure.width - right, y + height - bottom_of_panel};
+    const std::size_t row = k / columns, column = k % columns;
+    const double y = top + static_cast<double>(row) * height, x = static_cast<double>(column) * width;
+    const double gap = row > 0 ? 12 : 0;
+    Box frame{x + left, y + gap, x + width - right, y + height - bottom_of_panel};
     if (figure.panels[k].square) {
       const double side = std::min(frame.right - frame.left, frame.bottom - frame.top);
       const double middle = (frame.left + frame.right) / 2;

@@ -16,51 +16,125 @@ struct KnownKey {
 };
 
 const std::vector<KnownKey>& known_keys() {
-  static const std::vector<KnownKey> keys{{"molar_mass_g_mol", &KnownConstants::molar_mass_kg_mol, 1e-3},
-                                          {"Tb_K", &KnownConstants::Tb_K, 1},
-                                          {"Tc_K", &KnownConstants::Tc_K, 1},
-                                          {"Pc_Pa", &KnownConstants::Pc_Pa, 1},
-                                          {"acentric_factor", &KnownConstants::acentric_factor, 1},
-                                          {"density_25C_kg_m3", &KnownConstants::density_25C_kg_m3, 1}};
+  static const std::vector<KnownKey> keys{
+      {"molar_mass_g_mol", &KnownConstants::molar_mass_kg_mol, 1e-3},
+      {"Tb_K", &KnownConstants::Tb_K, 1},
+      {"Tm_K", &KnownConstants::Tm_K, 1},
+      {"Tc_K", &KnownConstants::Tc_K, 1},
+      {"Pc_Pa", &KnownConstants::Pc_Pa, 1},
+      {"acentric_factor", &KnownConstants::acentric_factor, 1},
+      {"Hvap_Tb_J_mol", &KnownConstants::Hvap_Tb_J_mol, 1},
+      {"Cp_liquid_25C_J_mol_K", &KnownConstants::Cp_liquid_25C_J_mol_K, 1},
+      {"uniquac_r", &KnownConstants::uniquac_r, 1},
+      {"uniquac_q", &KnownConstants::uniquac_q, 1}};
   return keys;
+}
+
+constexpr const char *density_key = "density_kg_m3", *density_T_key = "density_T_K",
+                     *equation_key = "vapour_pressure_equation", *points_key = "vapour_pressure_points";
+
+class SubstanceReader {
+ public:
+  explicit SubstanceReader(const std::string& file) : reader_(file) {}
+
+  DefinedSubstance read(std::string_view text) {
+    const toml::table root = reader_.parse(text);
+    std::vector<std::string> keys{"name", "groups", "known", "estimates"};
+    for (const UnifacTable table : all_unifac_tables) keys.push_back(name_of(table));
+    reader_.allow(root, keys);
+    const std::string name = reader_.text_of(reader_.require(root, "name"), "name");
+    if (trimmed(name).empty()) reader_.fail(reader_.require(root, "name"), "the name is empty");
+    if (const toml::node* node = root.get("groups")) {
+      known_.groups = groups(*node, "groups", [](const std::string& entry) { return parse_groups(entry); });
+    }
+    for (const UnifacTable table : all_unifac_tables) {
+      const std::string key = name_of(table);
+      if (const toml::node* node = root.get(key)) {
+        known_.unifac_groups[table] = groups(
+            *node, key, [&](const std::string& entry) { return UnifacGroups::of(table).parse(entry); });
+      }
+    }
+    if (const toml::node* given = root.get("known")) {
+      if (!given->is_table()) reader_.fail(*given, "'known' must be a table");
+      constants(*given->as_table());
+    }
+    try {
+      return define_substance(name, known_);
+    } catch (const RequestError& error) {
+      throw RequestError({reader_.file(), 0, {}}, error.what());
+    }
+  }
+
+ private:
+  template <class Parse>
+  std::vector<GroupCount> groups(const toml::node& node, const std::string& key, Parse&& parse) {
+    if (!node.is_table()) {
+      reader_.fail(node, fmt::format("'{0}' must be a table: [{0}] and lines GROUP = COUNT", key));
+    }
+    std::vector<GroupCount> list;
+    for (const auto& [group, count] : *node.as_table()) {
+      const std::string entry =
+          fmt::format("{}={}", group.str(), reader_.number_of(count, std::string(group.str())));
+      reader_.at(count, [&] { list.push_back(parse(entry).front()); });
+    }
+    return list;
+  }
+
+  double positive(const toml::node& node, const std::string& key) {
+    const double value = reader_.number_of(node, key);
+    if (!(value > 0)) reader_.fail(node, fmt::format("'{}' must be positive", key));
+    return value;
+  }
+
+  void constants(const toml::table& given) {
+    std::vector<std::string> keys{density_key, density_T_key, equation_key, points_key};
+    for (const KnownKey& key : known_keys()) keys.emplace_back(key.key);
+    reader_.allow(given, keys);
+    for (const KnownKey& key : known_keys()) {
+      if (const toml::node* node = given.get(key.key))
+        known_.*key.member = positive(*node, key.key) * key.to_si;
+    }
+    if (const toml::node* node = given.get(density_key)) {
+      known_.density = LiquidDensity{positive(*node, density_key)};
+      if (const toml::node* at = given.get(density_T_key)) known_.density->T_K = positive(*at, density_T_key);
+    } else if (const toml::node* alone = given.get(density_T_key)) {
+      reader_.fail(*alone, fmt::format("'{}' stands without '{}'", density_T_key, density_key));
+    }
+    if (const toml::node* node = given.get(equation_key)) {
+      known_.vapour_pressure_equation = reader_.text_of(*node, equation_key);
+      reader_.at(*node, [&] { parse_vapour_pressure_equation(known_.vapour_pressure_equation); });
+    }
+    if (const toml::node* node = given.get(points_key)) {
+      const toml::array* points = node->as_array();
+      if (points == nullptr || points->empty()) reader_.fail(*node, expected_points());
+      for (const toml::node& entry : *points) {
+        const toml::array* pair = entry.as_array();
+        if (pair == nullptr || pair->size() != 2) reader_.fail(entry, expected_points());
+        known_.vapour_pressure_points.push_back(
+            {positive(*pair->get(0), points_key), positive(*pair->get(1), points_key)});
+      }
+    }
+  }
+
+  static std::string expected_points() {
+    return fmt::format("'{}' must be a list of pairs [T_K, P_Pa]", points_key);
+  }
+
+  TomlReader reader_;
+  KnownConstants known_;
+};
+
+std::string group_lines(const std::string& key, const std::vector<GroupCount>& groups) {
+  std::string text = fmt::format("\n[{}]\n", key);
+  for (const GroupCount& entry : groups)
+    text += fmt::format("{} = {}\n", toml_text(entry.group), entry.count);
+  return text;
 }
 
 }  // namespace
 
 DefinedSubstance parse_substance(std::string_view text, const std::string& file) {
-  const TomlReader reader(file);
-  const toml::table root = reader.parse(text);
-  reader.allow(root, {"name", "groups", "known", "estimates"});
-  const std::string name = reader.text_of(reader.require(root, "name"), "name");
-  if (trimmed(name).empty()) reader.fail(reader.require(root, "name"), "the name is empty");
-  KnownConstants known;
-  if (const toml::node* groups = root.get("groups")) {
-    if (!groups->is_table())
-      reader.fail(*groups, "'groups' must be a table: [groups] and lines GROUP = COUNT");
-    for (const auto& [group, count] : *groups->as_table()) {
-      const std::string entry =
-          fmt::format("{}={}", group.str(), reader.number_of(count, std::string(group.str())));
-      reader.at(count, [&] { known.groups.push_back(parse_groups(entry).front()); });
-    }
-  }
-  if (const toml::node* given = root.get("known")) {
-    if (!given->is_table()) reader.fail(*given, "'known' must be a table");
-    std::vector<std::string> keys;
-    for (const KnownKey& key : known_keys()) keys.emplace_back(key.key);
-    reader.allow(*given->as_table(), keys);
-    for (const KnownKey& key : known_keys()) {
-      const toml::node* node = given->as_table()->get(key.key);
-      if (node == nullptr) continue;
-      const double value = reader.number_of(*node, key.key);
-      if (!(value > 0)) reader.fail(*node, fmt::format("'{}' must be positive", key.key));
-      known.*key.member = value * key.to_si;
-    }
-  }
-  try {
-    return define_substance(name, known);
-  } catch (const RequestError& error) {
-    throw RequestError({file, 0, {}}, error.what());
-  }
+  return SubstanceReader(file).read(text);
 }
 
 DefinedSubstance read_substance(const std::filesystem::path& path) {
@@ -72,20 +146,32 @@ std::string substance_text(const DefinedSubstance& defined, const KnownConstants
       "# A substance of one's own for Jam Pot. [estimates] is for information; they are made anew when the\n"
       "# file is read.\n";
   text += fmt::format("name = {}\n", toml_text(defined.substance.name));
-  if (!known.groups.empty()) {
-    text += "\n[groups]\n";
-    for (const GroupCount& entry : known.groups)
-      text += fmt::format("{} = {}\n", toml_text(entry.group), entry.count);
-  }
+  if (!known.groups.empty()) text += group_lines("groups", known.groups);
+  for (const auto& [table, groups] : known.unifac_groups) text += group_lines(name_of(table), groups);
   text += "\n[known]\n";
   for (const KnownKey& key : known_keys()) {
     if (const auto& value = known.*key.member)
       text += fmt::format("{} = {}\n", key.key, toml_number(*value / key.to_si));
   }
+  if (known.density) {
+    text += fmt::format("{} = {}\n{} = {}\n", density_key, toml_number(known.density->kg_m3), density_T_key,
+                        toml_number(known.density->T_K));
+  }
+  if (!known.vapour_pressure_equation.empty()) {
+    text += fmt::format("{} = {}\n", equation_key, toml_text(known.vapour_pressure_equation));
+  }
+  if (!known.vapour_pressure_points.empty()) {
+    text += fmt::format("{} = [", points_key);
+    for (std::size_t k = 0; k < known.vapour_pressure_points.size(); ++k) {
+      const VapourPressurePoint& point = known.vapour_pressure_points[k];
+      text += fmt::format("{}[{}, {}]", k > 0 ? ", " : "", toml_number(point.T_K), toml_number(point.P_Pa));
+    }
+    text += "]\n";
+  }
   text += "\n[estimates]\n";
   for (const DefinedConstant& constant : defined.constants) {
     if (!constant.estimated) continue;
-    text += fmt::format("{} = {}  # {}; typical error {}\n", constant.name, toml_number(constant.value),
+    text += fmt::format("{} = {:.6g}  # {}; typical error {}\n", constant.name, constant.value,
                         constant.method, constant.typical_error);
   }
   return text;

@@ -29,7 +29,7 @@ const Bank& Bank::built_in() {
   static const Bank bank(read_bank({jampot_data::substances_csv(), jampot_data::vapour_pressure_csv(),
                                     jampot_data::gas_heat_capacity_csv(), jampot_data::liquid_density_csv(),
                                     jampot_data::liquid_viscosity_csv(), jampot_data::groups_csv(),
-                                    jampot_data::unifac_groups_csv()}));
+                                    jampot_data::mosced_csv(), jampot_data::pc_saft_csv()}));
   return bank;
 }
 

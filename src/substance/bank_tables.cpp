@@ -2,11 +2,13 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <unordered_map>
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/substance/unifac_groups.hpp"
 
 namespace jampot {
 namespace {
@@ -23,7 +25,9 @@ class Reader {
     read_liquid(tables.liquid_viscosity, "liquid_viscosity.csv",
                 {{"viscosity_25C", &Substance::viscosity_25C_Pa_s, 1e-3, "grade"}});
     read_gas_heat_capacity(tables.gas_heat_capacity);
-    read_groups(tables.groups, tables.unifac_groups);
+    read_groups(tables.groups);
+    read_mosced(tables.mosced);
+    read_pc_saft(tables.pc_saft);
     read_vapour_pressure(tables.vapour_pressure);
     for (Substance& substance : substances_) estimate_vapour_pressure(substance);
     return std::move(substances_);
@@ -109,39 +113,63 @@ class Reader {
     }
   }
 
-  void read_groups(std::string_view groups_csv, std::string_view unifac_csv) {
-    const CsvTable subgroups(unifac_csv, "unifac_groups.csv");
-    struct Size {
-      double R, Q;
-    };
-    std::unordered_map<std::string, Size> sizes;
-    for (std::size_t row = 0; row < subgroups.rows(); ++row) {
-      sizes[subgroups.text(row, subgroups.column("subgroup"))] = {
-          subgroups.number(row, subgroups.column("R")), subgroups.number(row, subgroups.column("Q"))};
-    }
+  // A make-up with a subgroup that its table has not is left out: nothing can be calculated with it.
+  void read_groups(std::string_view groups_csv) {
     const CsvTable table(groups_csv, "groups.csv");
     for (std::size_t row = 0; row < table.rows(); ++row) {
       Substance& substance = named(table, row);
-      for (const char* model : {"unifac", "unifac_lle", "unifac_dortmund"}) {
-        const std::string& groups = table.text(row, table.column(model));
-        if (!groups.empty()) substance.groups[model] = groups;
+      for (const UnifacTable model : all_unifac_tables) {
+        std::string column = name_of(model);
+        std::replace(column.begin(), column.end(), '-', '_');
+        const std::string& make_up = table.text(row, table.column(column));
+        if (make_up.empty()) continue;
+        std::vector<GroupCount> groups;
+        try {
+          groups = UnifacGroups::of(model).parse(make_up);
+        } catch (const RequestError&) {
+          continue;
+        }
+        substance.groups[name_of(model)] = make_up;
+        if (model != UnifacTable::vle) continue;
+        const MoleculeSize size = molecule_size(groups, model);
+        const char grade = table.text(row, table.column("unifac_grade")).front();
+        substance.uniquac_r = Sourced{size.r, grade, "sum over UNIFAC groups"};
+        substance.uniquac_q = Sourced{size.q, grade, "sum over UNIFAC groups"};
       }
-      double r = 0, q = 0;
-      bool known = substance.groups.contains("unifac");
-      for (const std::string& group : split(table.text(row, table.column("unifac")), '|')) {
-        const std::size_t colon = group.rfind(':');
-        const auto size = sizes.find(group.substr(0, colon));
-        const auto count = colon == std::string::npos ? std::nullopt : parse_number(group.substr(colon + 1));
-        known = known && size != sizes.end() && count;
-        if (!known) break;
-        r += *count * size->second.R;
-        q += *count * size->second.Q;
-      }
-      if (!known) continue;
-      const char grade = table.text(row, table.column("unifac_grade")).front();
-      substance.uniquac_r = Sourced{r, grade, "sum over UNIFAC groups"};
-      substance.uniquac_q = Sourced{q, grade, "sum over UNIFAC groups"};
     }
+  }
+
+  void read_mosced(std::string_view csv) {
+    const CsvTable table(csv, "mosced.csv");
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+      const auto number = [&](const char* column) { return table.number(row, table.column(column)); };
+      named(table, row).mosced =
+          MoscedParameters{number("v"),       number("lambda"),
+                           number("tau"),     number("q"),
+                           number("alpha"),   number("beta"),
+                           grade(table, row), "Lazzaroni et al., Ind. Eng. Chem. Res. 44 (2005) 4075"};
+    }
+  }
+
+  void read_pc_saft(std::string_view csv) {
+    const CsvTable table(csv, "pc_saft.csv");
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+      const auto number = [&](const char* column) {
+        return table.number_if_any(row, table.column(column)).value_or(0);
+      };
+      named(table, row).pc_saft = PcSaftParameters{number("m"),
+                                                   number("sigma_A"),
+                                                   number("epsilon_k_K"),
+                                                   table.text(row, table.column("scheme")),
+                                                   number("epsilon_AB_k_K"),
+                                                   number("kappa_AB"),
+                                                   grade(table, row),
+                                                   table.text(row, table.column("source"))};
+    }
+  }
+
+  static char grade(const CsvTable& table, std::size_t row) {
+    return table.text(row, table.column("grade")).front();
   }
 
   static std::optional<CorrespondingStates::Critical> critical(const Substance& substance) {

@@ -117,6 +117,12 @@ GroupEstimate estimate_from_groups(const std::vector<GroupCount>& groups, std::o
     estimate.gas_heat_capacity = GasHeatCapacity{
         {*a - 37.93, *b + 0.210, *c - 3.91e-4, *d + 2.06e-7}, "estimated: Joback, Reid 1987", 'C'};
   }
+  const auto eta_a = sum(groups, "eta_a"), eta_b = sum(groups, "eta_b");
+  if (eta_a && eta_b) {
+    const double molar_mass_g = 1000 * molar_mass_from_formula(formula_of(groups));
+    estimate.liquid_viscosity = LiquidViscosity{*eta_a - 597.82, *eta_b - 11.202 + std::log(molar_mass_g),
+                                                "estimated: Joback, Reid 1987"};
+  }
   return estimate;
 }
 

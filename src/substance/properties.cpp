@@ -6,6 +6,7 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/substance/saturation.hpp"
 
@@ -56,23 +57,53 @@ Levels liquid_levels(const Substance& substance, double T_K) {
   return {*levels.h - *Hvap.value, *levels.s - *Hvap.value / T_K};
 }
 
-void set_levels(PhaseProperties& phase, const Levels& levels, const Levels& zero, Reference reference) {
-  if (!levels.h || !zero.h || !levels.s || !zero.s) {
+// Where the user's zero stands; where it cannot be placed, `why` says what is missing.
+struct Zero {
+  Levels levels;
+  std::string why;
+};
+
+Zero zero_of(const Substance& substance, const Reference& reference) {
+  const char* const missing =
+      "needs the ideal-gas heat capacity, the critical point and an enthalpy of vaporisation";
+  switch (reference.kind) {
+    case Reference::Kind::ideal_gas:
+      if (!substance.gas_heat_capacity) return {{}, missing};
+      return {{substance.gas_heat_capacity->enthalpy_change(room_T_K, reference.T_K),
+               substance.gas_heat_capacity->entropy_change(room_T_K, reference.T_K)},
+              ""};
+    case Reference::Kind::saturated_liquid:
+      if (substance.Tc_K && reference.T_K >= *substance.Tc_K) {
+        return {{}, "the reference temperature is above the critical point"};
+      }
+      return {liquid_levels(substance, reference.T_K), missing};
+    case Reference::Kind::elements:
+      break;
+  }
+  if (!substance.Hf_J_mol || !substance.Gf_J_mol) {
+    return {{}, "enthalpy and Gibbs energy of formation are not known; 'define' estimates them from groups"};
+  }
+  return {{-*substance.Hf_J_mol, -(*substance.Hf_J_mol - *substance.Gf_J_mol) / room_T_K}, ""};
+}
+
+void set_levels(PhaseProperties& phase, const Levels& levels, const Substance& substance,
+                const Reference& reference) {
+  const Zero zero = zero_of(substance, reference);
+  if (!zero.levels.h || !zero.levels.s) {
+    phase.h_J_mol = phase.s_J_mol_K = absent(zero.why);
+    return;
+  }
+  if (!levels.h || !levels.s) {
     phase.h_J_mol = phase.s_J_mol_K =
         absent("needs the ideal-gas heat capacity, the critical point and an enthalpy of vaporisation");
     return;
   }
   const std::string method = fmt::format("ideal gas, virial departure, Hvap; zero: {}", name_of(reference));
-  phase.h_J_mol = {*levels.h - *zero.h, method};
-  phase.s_J_mol_K = {*levels.s - *zero.s, method};
+  phase.h_J_mol = {*levels.h - *zero.levels.h, method};
+  phase.s_J_mol_K = {*levels.s - *zero.levels.s, method};
 }
 
-Levels zero_of(const Substance& substance, Reference reference) {
-  if (reference == Reference::ideal_gas_25C) return {0.0, 0.0};
-  return liquid_levels(substance, room_T_K);
-}
-
-PhaseProperties vapour_at(const Substance& substance, double T_K, double P_Pa, Reference reference) {
+PhaseProperties vapour_at(const Substance& substance, double T_K, double P_Pa, const Reference& reference) {
   PhaseProperties phase;
   const auto virial = second_virial(substance, T_K);
   const double ideal = gas_constant * T_K / P_Pa;
@@ -87,23 +118,20 @@ PhaseProperties vapour_at(const Substance& substance, double T_K, double P_Pa, R
   phase.density_kg_m3 = {substance.molar_mass_kg_mol / *phase.molar_volume_m3_mol.value,
                          phase.molar_volume_m3_mol.method};
   phase.Cp_J_mol_K = gas_heat_capacity(substance, T_K);
-  set_levels(phase, vapour_levels(substance, T_K, P_Pa), zero_of(substance, reference), reference);
+  set_levels(phase, vapour_levels(substance, T_K, P_Pa), substance, reference);
   phase.viscosity_Pa_s = absent("no vapour viscosity in the bank");
   return phase;
 }
 
-PhaseProperties liquid_at(const Substance& substance, double T_K, double P_Pa, Reference reference) {
+PhaseProperties liquid_at(const Substance& substance, double T_K, double P_Pa, const Reference& reference) {
   PhaseProperties phase;
   phase.molar_volume_m3_mol = liquid_molar_volume(substance, T_K);
   phase.density_kg_m3 = phase.molar_volume_m3_mol;
   if (phase.density_kg_m3.value)
     *phase.density_kg_m3.value = substance.molar_mass_kg_mol / *phase.density_kg_m3.value;
   phase.Cp_J_mol_K = liquid_heat_capacity(substance, T_K);
-  set_levels(phase, liquid_levels(substance, T_K), zero_of(substance, reference), reference);
-  phase.viscosity_Pa_s =
-      substance.viscosity_25C_Pa_s && std::abs(T_K - room_T_K) < 1
-          ? Property{substance.viscosity_25C_Pa_s->value, substance.viscosity_25C_Pa_s->source}
-          : absent("known at 25 degC only");
+  set_levels(phase, liquid_levels(substance, T_K), substance, reference);
+  phase.viscosity_Pa_s = liquid_viscosity(substance, T_K);
   const auto virial = second_virial(substance, T_K);
   if (virial && substance.vapour_pressure && phase.molar_volume_m3_mol.value) {
     // phi of the saturated vapour, Psat/P and the Poynting factor.
@@ -122,18 +150,41 @@ PhaseProperties liquid_at(const Substance& substance, double T_K, double P_Pa, R
 
 Property enthalpy_of_vaporisation(const Substance& substance, double T_K) {
   if (!substance.Tc_K) return absent("the critical temperature is not known");
-  if (T_K >= *substance.Tc_K) return {0.0, "none at and above the critical point"};
-  const auto watson = [&](double known, double known_T_K, const char* where) {
-    const double ratio = (1 - T_K / *substance.Tc_K) / (1 - known_T_K / *substance.Tc_K);
-    return Property{known * std::pow(ratio, 0.38), fmt::format("value at {}, Watson relation", where)};
+  const double Tc = *substance.Tc_K;
+  if (T_K >= Tc) return {0.0, "none at and above the critical point"};
+  constexpr double usual_exponent = 0.38;
+  const auto watson = [&](double known, double known_T_K, double exponent) {
+    return known * std::pow((1 - T_K / Tc) / (1 - known_T_K / Tc), exponent);
   };
-  // From the nearer of the two points that tables hold.
   const bool at_Tb = substance.Hvap_Tb_J_mol && substance.Tb_K;
-  const bool nearer_25C = substance.Hvap_25C_J_mol && room_T_K < *substance.Tc_K &&
-                          (!at_Tb || std::abs(T_K - room_T_K) < std::abs(T_K - *substance.Tb_K));
-  if (nearer_25C) return watson(*substance.Hvap_25C_J_mol, room_T_K, "25 degC");
-  if (at_Tb) return watson(*substance.Hvap_Tb_J_mol, *substance.Tb_K, "the boiling point");
+  const bool at_25C = substance.Hvap_25C_J_mol && room_T_K < Tc;
+  if (at_Tb && at_25C) {
+    // Through both points, where they lie far enough apart to give an exponent that is one.
+    const double Tb = *substance.Tb_K;
+    const double exponent = std::log(*substance.Hvap_25C_J_mol / *substance.Hvap_Tb_J_mol) /
+                            std::log((1 - room_T_K / Tc) / (1 - Tb / Tc));
+    if (std::abs(Tb - room_T_K) > 15 && exponent > 0.2 && exponent < 0.65) {
+      return {watson(*substance.Hvap_Tb_J_mol, Tb, exponent),
+              fmt::format("values at 25 degC and at the boiling point, Watson relation with exponent {:.3f}",
+                          exponent)};
+    }
+  }
+  if (at_Tb) {
+    return {watson(*substance.Hvap_Tb_J_mol, *substance.Tb_K, usual_exponent),
+            "value at the boiling point, Watson relation"};
+  }
+  if (at_25C) {
+    return {watson(*substance.Hvap_25C_J_mol, room_T_K, usual_exponent), "value at 25 degC, Watson relation"};
+  }
   return absent("no enthalpy of vaporisation in the bank");
+}
+
+double enthalpy_from_slope(const Substance& substance, double T_K) {
+  const double P = substance.vapour_pressure->P_Pa(T_K), ideal = gas_constant * T_K / P;
+  const auto virial = second_virial(substance, T_K);
+  const auto liquid = liquid_molar_volume(substance, T_K).value;
+  const double volume = virial && liquid ? ideal + virial->B_m3_mol - *liquid : 0.965 * ideal;
+  return P * substance.vapour_pressure->dln_P_dT(T_K) * T_K * volume;
 }
 
 Property liquid_molar_volume(const Substance& substance, double T_K) {
@@ -177,6 +228,22 @@ Property liquid_heat_capacity(const Substance& substance, double T_K) {
           "value at 25 degC, Rowlinson-Bondi"};
 }
 
+Property liquid_viscosity(const Substance& substance, double T_K) {
+  if (substance.Tc_K && T_K >= *substance.Tc_K) return absent("no liquid above the critical point");
+  if (substance.liquid_viscosity) {
+    return {substance.liquid_viscosity->value(T_K), substance.liquid_viscosity->source};
+  }
+  if (!substance.viscosity_25C_Pa_s) return absent("no liquid viscosity in the bank");
+  if (std::abs(T_K - room_T_K) < 1e-9) {
+    return {substance.viscosity_25C_Pa_s->value, substance.viscosity_25C_Pa_s->source};
+  }
+  constexpr double power = -0.2661, span_K = 233, mPa_s = 1e-3;
+  const double raised = std::pow(*substance.viscosity_25C_Pa_s / mPa_s, power) + (T_K - room_T_K) / span_K;
+  // The rule gives no finite viscosity far below the known point.
+  if (raised < std::pow(1e5, power)) return absent("too far below 25 degC, where it is known");
+  return {mPa_s * std::pow(raised, 1 / power), "value at 25 degC, Lewis-Squires rule (5 to 15 %)"};
+}
+
 std::optional<SecondVirial> second_virial(const Substance& substance, double T_K) {
   const auto omega = acentric_factor(substance);
   if (!substance.Tc_K || !substance.Pc_Pa || !omega) return std::nullopt;
@@ -189,20 +256,43 @@ std::optional<SecondVirial> second_virial(const Substance& substance, double T_K
   return SecondVirial{scale * (F0 + *omega * F1), scale * (dF0 + *omega * dF1) / Tc};
 }
 
-std::string_view name_of(Reference reference) {
-  return reference == Reference::ideal_gas_25C ? "ideal gas at 25 degC and 101.325 kPa"
-                                               : "saturated liquid at 25 degC";
+std::string name_of(const Reference& reference) {
+  const double celsius = reference.T_K - celsius_zero;
+  switch (reference.kind) {
+    case Reference::Kind::ideal_gas:
+      return fmt::format("ideal gas at {:g} degC and 101.325 kPa", celsius);
+    case Reference::Kind::saturated_liquid:
+      return fmt::format("saturated liquid at {:g} degC", celsius);
+    case Reference::Kind::elements:
+      break;
+  }
+  return "elements at 25 degC";
 }
 
 Reference parse_reference(std::string_view text) {
-  if (text == "ideal-gas") return Reference::ideal_gas_25C;
-  if (text == "liquid") return Reference::saturated_liquid_25C;
-  throw RequestError(fmt::format("'{}' is not a reference state; there are ideal-gas ({}) and liquid ({})",
-                                 text, name_of(Reference::ideal_gas_25C),
-                                 name_of(Reference::saturated_liquid_25C)));
+  Reference reference;
+  std::string_view state = trimmed(text);
+  if (const std::size_t at = state.find(" at "); at != std::string_view::npos) {
+    reference.T_K = parse_quantity(state.substr(at + 4), Dimension::temperature);
+    state = trimmed(state.substr(0, at));
+    if (state == "elements") throw RequestError("the reference 'elements' stands at 25 degC; leave 'at' out");
+  }
+  if (state == "ideal-gas") return reference;
+  if (state == "liquid") {
+    reference.kind = Reference::Kind::saturated_liquid;
+    return reference;
+  }
+  if (state == "elements") {
+    reference.kind = Reference::Kind::elements;
+    return reference;
+  }
+  throw RequestError(
+      fmt::format("'{}' is not a reference state; there are ideal-gas, liquid, either of them with a "
+                  "temperature (\"liquid at 0 degC\"), and elements",
+                  text));
 }
 
-StateProperties properties_at_saturation(const Substance& substance, double T_K, Reference reference) {
+StateProperties properties_at_saturation(const Substance& substance, double T_K, const Reference& reference) {
   const SaturationPoint point = saturation_at_temperature(substance, T_K);
   return {T_K,
           point.P_Pa,
@@ -212,7 +302,8 @@ StateProperties properties_at_saturation(const Substance& substance, double T_K,
           point.notices};
 }
 
-StateProperties properties_at(const Substance& substance, double T_K, double P_Pa, Reference reference) {
+StateProperties properties_at(const Substance& substance, double T_K, double P_Pa,
+                              const Reference& reference) {
   StateProperties state{T_K, P_Pa, false, std::nullopt, std::nullopt, {}};
   const bool supercritical = substance.Tc_K && T_K > *substance.Tc_K;
   if (!supercritical && substance.vapour_pressure) {

@@ -147,7 +147,8 @@ class Parser {
       const int free = valence.at(atom.element) - bonds;
       const bool lone_pair =
           atom.aromatic && (atom.element == "O" || atom.element == "S" || atom.element == "N");
-      if (free < 0 && !lone_pair && atom.element != "S" && atom.element != "P") {
+      const bool nitro = atom.element == "N" && free == -2;  // N(=O)=O, as many write it
+      if (free < 0 && !lone_pair && !nitro && atom.element != "S" && atom.element != "P") {
         at_ = atom.position - 1;
         fail(fmt::format("{} has more bonds than it can", atom.element));
       }

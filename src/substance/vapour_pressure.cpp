@@ -53,21 +53,25 @@ CorrespondingStates CorrespondingStates::joined(double T_K, double ln_P, double 
   const double Tr = T_K / Tc_K_, tau = 1 - Tr;
   const double missing = (ln_P - ln_Pc_) * Tr - numerator(tau);
   const double missing_slope = -(dln_P_dT * Tc_K_ * Tr + (ln_P - ln_Pc_)) - numerator_slope(tau);
-  CorrespondingStates curve = *this;
   // c1 tau + c2 tau^2 = missing, c1 + 2 c2 tau = missing_slope
   const double c2 = (missing_slope * tau - missing) / (tau * tau);
+  return with_terms(missing_slope - 2 * c2 * tau, c2);
+}
+
+CorrespondingStates CorrespondingStates::with_terms(double c1, double c2) const {
+  CorrespondingStates curve = *this;
+  curve.c1_ += c1;
   curve.c2_ += c2;
-  curve.c1_ += missing_slope - 2 * c2 * tau;
   return curve;
 }
 
-double CorrespondingStates::acentric_factor(double Tb_K, double Tc_K, double Pc_Pa) {
+double CorrespondingStates::acentric_factor(double Tb_K, double Tc_K, double Pc_Pa, double P_Pa) {
   // ln P is quadratic in the acentric factor; its f2 is small, so a few secant-free corrections settle it.
   double omega = 0.3;
   for (int iteration = 0; iteration < 50; ++iteration) {
     constexpr double step = 1e-4;
     const auto error = [&](double w) {
-      return CorrespondingStates({Tc_K, Pc_Pa, w}).ln_P(Tb_K) - std::log(standard_atmosphere);
+      return CorrespondingStates({Tc_K, Pc_Pa, w}).ln_P(Tb_K) - std::log(P_Pa);
     };
     const double here = error(omega);
     if (std::abs(here) < 1e-13) break;
@@ -83,6 +87,8 @@ VapourPressure::VapourPressure(const Coefficients& table, std::string source, ch
       c_(table.C - celsius_zero),
       Tmin_K_(table.Tmin_K),
       Tmax_K_(table.Tmax_K),
+      measured_low_K_(table.Tmin_K),
+      measured_high_K_(table.Tmax_K),
       source_(std::move(source)),
       grade_(grade) {
   double lowest = Tmin_K_;
@@ -96,6 +102,18 @@ VapourPressure::VapourPressure(const Coefficients& table, std::string source, ch
   set_ends(lowest);
 }
 
+VapourPressure::VapourPressure(const CorrespondingStates& curve, double Tc_K, double Tmin_K, double Tmax_K,
+                               std::string source, std::optional<double> Tm_K)
+    : measured_low_K_(Tmin_K),
+      measured_high_K_(Tmax_K),
+      Tc_K_(Tc_K),
+      below_(curve),
+      above_(curve),
+      source_(std::move(source)),
+      grade_('C') {
+  set_ends(std::min(Tmin_K, Tm_K.value_or(0.35 * Tc_K)));
+}
+
 VapourPressure::VapourPressure(const Critical& critical, std::string source, std::optional<double> Tm_K)
     : Tc_K_(critical.Tc_K), below_(critical), above_(critical), source_(std::move(source)), grade_('C') {
   set_ends(Tm_K.value_or(0.35 * critical.Tc_K));
@@ -103,7 +121,8 @@ VapourPressure::VapourPressure(const Critical& critical, std::string source, std
 
 void VapourPressure::set_ends(double lowest_T_K) {
   const auto end = [](double T_K, double ln_P, double slope) { return End{T_K, ln_P, slope * T_K * T_K}; };
-  const bool from_curve = below_ && (estimated() || lowest_T_K < Tmin_K_);
+  const bool antoine = Tmin_K_ <= Tmax_K_;
+  const bool from_curve = below_ && (!antoine || lowest_T_K < Tmin_K_);
   low_end_ = from_curve ? end(lowest_T_K, below_->ln_P(lowest_T_K), below_->dln_P_dT(lowest_T_K))
                         : end(lowest_T_K, ln_P(lowest_T_K), dln_P_dT(lowest_T_K));
   high_end_ = above_ ? end(*Tc_K_, above_->ln_P(*Tc_K_), above_->dln_P_dT(*Tc_K_))
@@ -124,7 +143,8 @@ double VapourPressure::slope_outside(double T_K) const {
 
 double VapourPressure::T_K(double P_Pa) const {
   const double ln_P_wanted = std::log(P_Pa);
-  if (!estimated() && ln_P_wanted >= ln_P(Tmin_K_) && ln_P_wanted <= ln_P(Tmax_K_)) {
+  const bool antoine = Tmin_K_ <= Tmax_K_;
+  if (antoine && ln_P_wanted >= ln_P(Tmin_K_) && ln_P_wanted <= ln_P(Tmax_K_)) {
     return b_ / (a_ - ln_P_wanted) - c_;
   }
   for (const auto& [end, beyond] : {std::pair(&low_end_, ln_P_wanted <= low_end_.ln_P),

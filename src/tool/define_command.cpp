@@ -3,19 +3,26 @@
 
 #include <cmath>
 
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/draw/saturation_figure.hpp"
+#include "jampot/draw/substance_figure.hpp"
 #include "jampot/files/substance_toml.hpp"
+#include "jampot/files/text_file.hpp"
 #include "jampot/substance/properties.hpp"
 #include "jampot/substance/smiles.hpp"
+#include "jampot/substance/unifac_division.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
 namespace {
 
 struct DefineOptions {
-  std::string name, groups, smiles, molar_mass, boiling_point, critical_temperature, critical_pressure,
-      acentric_factor, density;
+  std::string name, groups, unifac_groups, unifac_lle_groups, unifac_dortmund_groups, smiles, molar_mass,
+      boiling_point, melting_point, critical_temperature, critical_pressure, acentric_factor, density,
+      specific_gravity, heat_of_vaporisation, liquid_heat_capacity, uniquac_r, uniquac_q, equation, points;
   std::string against, out;
   PresentationOptions presentation;
 };
@@ -37,6 +44,66 @@ double number_with_unit(const std::string& option, std::string text, const std::
   return value;
 }
 
+// "40 degC = 10.2 kPa, 60 degC = 25 kPa", or a CSV file with the columns T and P.
+std::vector<VapourPressurePoint> read_points(const std::string& text) {
+  std::vector<VapourPressurePoint> points;
+  if (lower_case(text).ends_with(".csv")) {
+    const CsvTable table(read_file(text), text);
+    const auto unit_of = [&](const std::string& name, Dimension dimension) {
+      for (std::size_t column = 0; column < table.header().size(); ++column) {
+        const std::string& heading = table.header()[column];
+        const std::size_t open = heading.find('['), close = heading.find(']');
+        if (trimmed(heading.substr(0, open)) != name) continue;
+        if (open == std::string::npos || close == std::string::npos) {
+          throw RequestError(table.header_place(),
+                             fmt::format("the column {} needs its unit, \"{} [{}]\"", name, name,
+                                         dimension == Dimension::pressure ? "kPa" : "degC"));
+        }
+        return std::pair(column, heading.substr(open + 1, close - open - 1));
+      }
+      throw RequestError(table.header_place(),
+                         fmt::format("no column {}; expected \"T [degC], P [kPa]\"", name));
+    };
+    const auto [T, T_unit] = unit_of("T", Dimension::temperature);
+    const auto [P, P_unit] = unit_of("P", Dimension::pressure);
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+      points.push_back({to_si(table.number(row, T), T_unit, Dimension::temperature),
+                        to_si(table.number(row, P), P_unit, Dimension::pressure)});
+      if (!(points.back().T_K > 0)) throw RequestError(table.place(row, T), "below absolute zero");
+      if (!(points.back().P_Pa > 0)) throw RequestError(table.place(row, P), "a pressure must be positive");
+    }
+  } else {
+    for (const std::string& piece : split(text, ',')) {
+      const std::size_t equals = piece.find('=');
+      if (equals == std::string::npos) {
+        throw RequestError(fmt::format(
+            "--vapour-pressure-points '{}': expected \"40 degC = 10.2 kPa, 60 degC = 25 kPa\" or a .csv file",
+            piece));
+      }
+      points.push_back({parse_quantity(piece.substr(0, equals), Dimension::temperature),
+                        parse_quantity(piece.substr(equals + 1), Dimension::pressure)});
+    }
+  }
+  if (points.empty()) throw RequestError("--vapour-pressure-points: there is no point");
+  return points;
+}
+
+// How the curve meets the points that were given.
+Table points_table(const Substance& substance, const std::vector<VapourPressurePoint>& points, Json& json) {
+  Table table{"Vapour-pressure points and the curve",
+              {{"T", Dimension::temperature, 2},
+               {"P given", Dimension::pressure, 4},
+               {"P curve", Dimension::pressure, 4},
+               {"deviation [%]", Dimension::number, 2}},
+              {}};
+  for (const VapourPressurePoint& point : points) {
+    const double P = substance.vapour_pressure->P_Pa(point.T_K), deviation = 100 * (P / point.P_Pa - 1);
+    table.rows.push_back({point.T_K, point.P_Pa, P, deviation});
+    json["vapour_pressure_points"].push_back({{"T_K", point.T_K}, {"P_Pa", point.P_Pa}, {"curve_P_Pa", P}});
+  }
+  return table;
+}
+
 KnownConstants read_known(const DefineOptions& options, const GroupDivision* division) {
   KnownConstants known;
   if (!options.groups.empty()) known.groups = parse_groups(options.groups);
@@ -51,20 +118,36 @@ KnownConstants read_known(const DefineOptions& options, const GroupDivision* div
   }
   if (!options.critical_pressure.empty())
     known.Pc_Pa = parse_quantity(options.critical_pressure, Dimension::pressure);
-  if (!options.acentric_factor.empty()) {
-    known.acentric_factor = number_with_unit("--acentric-factor", options.acentric_factor, "");
+  if (!options.melting_point.empty())
+    known.Tm_K = parse_quantity(options.melting_point, Dimension::temperature);
+  const auto plain = [](const char* option, const std::string& text, const char* unit, double to_si,
+                        std::optional<double>& target) {
+    if (!text.empty()) target = number_with_unit(option, text, unit) * to_si;
+  };
+  plain("--acentric-factor", options.acentric_factor, "", 1, known.acentric_factor);
+  plain("--enthalpy-of-vaporisation", options.heat_of_vaporisation, "kJ/mol", 1000, known.Hvap_Tb_J_mol);
+  plain("--liquid-heat-capacity", options.liquid_heat_capacity, "J/(mol K)", 1, known.Cp_liquid_25C_J_mol_K);
+  plain("--uniquac-r", options.uniquac_r, "", 1, known.uniquac_r);
+  plain("--uniquac-q", options.uniquac_q, "", 1, known.uniquac_q);
+  if (!options.density.empty() && !options.specific_gravity.empty()) {
+    throw RequestError("--density and --specific-gravity say the same; give one of them");
   }
-  if (!options.density.empty())
-    known.density_25C_kg_m3 = number_with_unit("--density", options.density, "kg/m3");
+  if (!options.density.empty()) known.density = parse_density(options.density);
+  if (!options.specific_gravity.empty()) known.density = parse_specific_gravity(options.specific_gravity);
+  known.vapour_pressure_equation = options.equation;
+  if (!options.points.empty()) known.vapour_pressure_points = read_points(options.points);
+  for (const auto& [table, text] : {std::pair(UnifacTable::vle, &options.unifac_groups),
+                                    std::pair(UnifacTable::lle, &options.unifac_lle_groups),
+                                    std::pair(UnifacTable::dortmund, &options.unifac_dortmund_groups)}) {
+    if (!text->empty()) known.unifac_groups[table] = UnifacGroups::of(table).parse(*text);
+  }
   return known;
 }
 
 // Which atoms of the string went into which group.
-Table division_table(const Molecule& molecule, const GroupDivision& division, const std::string& smiles,
+Table division_table(const std::string& title, const Molecule& molecule, const GroupDivision& division,
                      Json& json) {
-  Table table{fmt::format("Groups of {} ({})", smiles, molecule.formula()),
-              {{"group"}, {"atoms (position in the string)"}},
-              {}};
+  Table table{title, {{"group"}, {"atoms (position in the string)"}}, {}};
   for (const GroupDivision::Part& part : division.parts) {
     std::string atoms;
     Json members = Json::array();
@@ -75,9 +158,26 @@ Table division_table(const Molecule& molecule, const GroupDivision& division, co
           {{"element", molecule.atoms[atom].element}, {"position", molecule.atoms[atom].position}});
     }
     table.rows.push_back({part.group, atoms});
-    json["division"].push_back({{"group", part.group}, {"atoms", members}});
+    json.push_back({{"group", part.group}, {"atoms", members}});
   }
   return table;
+}
+
+// The UNIFAC groups of the SMILES string, unless the user gave them. Where no division is possible the
+// substance is made without them, and a notice says why.
+std::vector<GroupCount> unifac_groups(const Molecule& molecule, const DefineOptions& options,
+                                      Answer& answer) {
+  if (!options.unifac_groups.empty()) return {};
+  try {
+    const GroupDivision division = divide_into_unifac_groups(molecule);
+    answer.tables.push_back(
+        division_table("Subgroups of UNIFAC", molecule, division, answer.json["unifac_division"]));
+    answer.notices.add(division.notices);
+    return division.groups;
+  } catch (const CalculationError& error) {
+    answer.notices.add("no-unifac-groups", fmt::format("{}; --unifac-groups may give them", error.what()));
+    return {};
+  }
 }
 
 Table constants_table(const DefinedSubstance& defined) {
@@ -139,7 +239,17 @@ Table comparison_table(const Substance& own, const Substance& other, Json& json)
   return table;
 }
 
-Answer define(const DefineOptions& options) {
+// Where the figure of a substance without a comparison begins: well below its boiling point.
+double figure_from(const Substance& substance) {
+  if (!substance.vapour_pressure) {
+    throw CalculationError(fmt::format("{} has no vapour pressure to draw", substance.name));
+  }
+  return std::max(substance.vapour_pressure->lowest_K(),
+                  0.75 * substance.vapour_pressure->T_K(standard_atmosphere));
+}
+
+Answer define(const DefineOptions& options, const Presentation& presentation) {
+  const bool draws = !presentation.figure.empty();
   if (Bank::built_in().find(options.name) != nullptr) {
     throw RequestError(
         fmt::format("'{}' is already the name of a substance in the bank; give yours another", options.name));
@@ -150,13 +260,18 @@ Answer define(const DefineOptions& options) {
   Answer answer;
   answer.json = plain_header("define");
   std::optional<GroupDivision> division;
+  std::vector<GroupCount> known_unifac;
   if (!options.smiles.empty()) {
     const Molecule molecule = parse_smiles(options.smiles);
     division = divide_into_groups(molecule);
-    answer.tables.push_back(division_table(molecule, *division, options.smiles, answer.json));
+    answer.tables.push_back(
+        division_table(fmt::format("Groups of {} ({})", options.smiles, molecule.formula()), molecule,
+                       *division, answer.json["division"]));
     answer.notices.add(division->notices);
+    known_unifac = unifac_groups(molecule, options, answer);
   }
-  const KnownConstants known = read_known(options, division ? &*division : nullptr);
+  KnownConstants known = read_known(options, division ? &*division : nullptr);
+  if (!known_unifac.empty()) known.unifac_groups[UnifacTable::vle] = known_unifac;
   const DefinedSubstance defined = define_substance(options.name, known);
   answer.json["substances"].push_back(jampot::to_json(defined.substance));
   for (const DefinedConstant& constant : defined.constants) {
@@ -167,12 +282,24 @@ Answer define(const DefineOptions& options) {
          {"typical_error", constant.typical_error}});
   }
   answer.tables.push_back(constants_table(defined));
+  if (!known.vapour_pressure_points.empty() && defined.substance.vapour_pressure) {
+    answer.tables.push_back(points_table(defined.substance, known.vapour_pressure_points, answer.json));
+  }
   answer.notices.add(defined.notices);
   if (!options.against.empty()) {
     Json comparison = Json::array();
     answer.tables.push_back(
         comparison_table(defined.substance, Bank::built_in().require(options.against), comparison));
     answer.json["against"] = std::move(comparison);
+    if (draws) {
+      answer.figure = substance_comparison_figure(
+          defined.substance, Bank::built_in().require(options.against), presentation.units);
+    }
+  } else if (draws) {
+    const SaturationPoint from = saturation_at_temperature(defined.substance, figure_from(defined.substance));
+    answer.figure =
+        saturation_figure(defined.substance, {from, saturation_at_pressure(defined.substance, 2e5)},
+                          SaturationAxes::log_P_against_inverse_T, presentation.units);
   }
   if (!options.out.empty()) answer.files.emplace_back(options.out, substance_text(defined, known));
   return answer;
@@ -196,17 +323,38 @@ void add_define(CLI::App& tool) {
   add("--critical-temperature", options->critical_temperature, "", "QUANTITY");
   add("--critical-pressure", options->critical_pressure, "", "QUANTITY");
   add("--acentric-factor", options->acentric_factor, "", "NUMBER");
-  add("--density", options->density, "Of the liquid at 25 degC, in kg/m3", "NUMBER");
-  add("--against", options->against, "Tabulate beside this substance of the bank", "NAME");
+  add("--melting-point", options->melting_point, "", "QUANTITY");
+  add("--density", options->density, "Of the liquid: \"867 kg/m3 at 20 degC\"; 25 degC if none is given",
+      "QUANTITY");
+  add("--specific-gravity", options->specific_gravity,
+      "With the temperatures of liquid and water: \"0.867 at 20/4 degC\"", "TEXT");
+  add("--enthalpy-of-vaporisation", options->heat_of_vaporisation, "At the boiling point, in kJ/mol",
+      "NUMBER");
+  add("--liquid-heat-capacity", options->liquid_heat_capacity, "At 25 degC, in J/(mol K)", "NUMBER");
+  add("--vapour-pressure", options->equation,
+      "The printed equation: \"log10(P/mmHg) = 8.07131 - 1730.63/(T/degC + 233.426), 1 to 100 degC\"",
+      "TEXT");
+  add("--vapour-pressure-points", options->points,
+      "Points to fit: \"40 degC = 10.2 kPa, 60 degC = 25 kPa\", or a .csv file with the columns T and P",
+      "LIST");
+  add("--unifac-groups", options->unifac_groups,
+      "Subgroups of UNIFAC (vapour-liquid table): \"CH3=2, CH2=1\"", "LIST");
+  add("--unifac-lle-groups", options->unifac_lle_groups, "Subgroups of the liquid-liquid table", "LIST");
+  add("--unifac-dortmund-groups", options->unifac_dortmund_groups, "Subgroups of modified UNIFAC (Dortmund)",
+      "LIST");
+  add("--uniquac-r", options->uniquac_r, "Volume parameter, where no UNIFAC groups are given", "NUMBER");
+  add("--uniquac-q", options->uniquac_q, "Surface parameter, where no UNIFAC groups are given", "NUMBER");
+  add("--against", options->against, "Tabulate (and with --figure draw) beside this substance of the bank",
+      "NAME");
   add("--out", options->out, "Write it to this file, which --substance of the other commands reads",
       "FILE.substance.toml");
-  add_presentation(*command, options->presentation, false);
+  add_presentation(*command, options->presentation, true);
   command->footer(
       "Example (what the estimates are worth, on a substance that is known):\n"
       "  jampot define try --groups \"CH3=4, C=1, O=1\" --boiling-point \"55.2 degC\" --against MTBE");
   command->callback([options] {
     const Presentation presentation = options->presentation.read();
-    present(define(*options), presentation);
+    present(define(*options, presentation), presentation);
   });
 }
 

@@ -1,8 +1,13 @@
 // substance and saturation: what is known of one molecule, and where it boils.
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <cmath>
+#include <functional>
+
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/saturation_figure.hpp"
+#include "jampot/draw/substance_figure.hpp"
 #include "jampot/substance/properties.hpp"
 #include "options.hpp"
 
@@ -14,6 +19,7 @@ struct SubstanceOptions {
   Condition condition;
   std::vector<std::string> substance_files;
   std::string axes = "log";
+  bool together = false;
   PresentationOptions presentation;
 };
 
@@ -105,6 +111,38 @@ void add_sheet(const Substance& substance, Answer& answer) {
     more.rows.push_back(
         {std::string("ideal-gas heat capacity"), std::string("not known"), std::string(), std::string()});
   }
+  if (const auto& mosced = substance.mosced) {
+    answer.json["mosced"] = {{"v_cm3_mol", mosced->v_cm3_mol},
+                             {"lambda", mosced->lambda},
+                             {"tau", mosced->tau},
+                             {"q", mosced->q},
+                             {"alpha", mosced->alpha},
+                             {"beta", mosced->beta},
+                             {"grade", std::string(1, mosced->grade)},
+                             {"source", mosced->source}};
+    more.rows.push_back(
+        {std::string("MOSCED"),
+         fmt::format("v {} cm3/mol, lambda {}, tau {}, q {}, alpha {}, beta {}", mosced->v_cm3_mol,
+                     mosced->lambda, mosced->tau, mosced->q, mosced->alpha, mosced->beta),
+         std::string(1, mosced->grade), mosced->source});
+  }
+  if (const auto& saft = substance.pc_saft) {
+    answer.json["pc_saft"] = {{"segments", saft->segments},
+                              {"diameter_A", saft->diameter_A},
+                              {"energy_K", saft->energy_K},
+                              {"association_scheme", saft->association_scheme},
+                              {"association_energy_K", saft->association_energy_K},
+                              {"association_volume", saft->association_volume},
+                              {"grade", std::string(1, saft->grade)},
+                              {"source", saft->source}};
+    std::string text =
+        fmt::format("m {}, sigma {} A, epsilon/k {} K", saft->segments, saft->diameter_A, saft->energy_K);
+    if (!saft->association_scheme.empty()) {
+      text += fmt::format(", {}, {} K, {}", saft->association_scheme, saft->association_energy_K,
+                          saft->association_volume);
+    }
+    more.rows.push_back({std::string("PC-SAFT"), text, std::string(1, saft->grade), saft->source});
+  }
   answer.json["groups"] = Json::object();
   for (const auto& [model, groups] : substance.groups) {
     answer.json["groups"][model] = groups;
@@ -119,7 +157,7 @@ struct PropertyRow {
   double from_si;
 };
 
-void add_state(const StateProperties& state, const DisplayUnits& units, Answer& answer) {
+const std::vector<PropertyRow>& property_rows() {
   static const std::vector<PropertyRow> rows{
       {"density", "density_kg_m3", "kg/m3", &PhaseProperties::density_kg_m3, 1},
       {"molar volume", "molar_volume_m3_mol", "cm3/mol", &PhaseProperties::molar_volume_m3_mol, 1e6},
@@ -128,29 +166,122 @@ void add_state(const StateProperties& state, const DisplayUnits& units, Answer& 
       {"entropy", "s_J_mol_K", "J/(mol K)", &PhaseProperties::s_J_mol_K, 1},
       {"viscosity", "viscosity_Pa_s", "mPa s", &PhaseProperties::viscosity_Pa_s, 1e3},
       {"fugacity coefficient", "fugacity_coefficient", "", &PhaseProperties::fugacity_coefficient, 1}};
+  return rows;
+}
+
+using PhaseOf = std::optional<PhaseProperties> StateProperties::*;
+const std::vector<std::pair<const char*, PhaseOf>>& phases() {
+  static const std::vector<std::pair<const char*, PhaseOf>> both{{"liquid", &StateProperties::liquid},
+                                                                 {"vapour", &StateProperties::vapour}};
+  return both;
+}
+
+Json state_json(const StateProperties& state) {
   Json json{{"T_K", state.T_K}, {"P_Pa", state.P_Pa}, {"saturated", state.saturated}};
+  for (const auto& [name, phase] : phases()) {
+    if (!(state.*phase)) continue;
+    for (const PropertyRow& row : property_rows()) {
+      const Property& entry = (*(state.*phase)).*row.member;
+      json[name][row.key] = {{"value", entry.value ? Json(*entry.value) : Json(nullptr)},
+                             {"method", entry.method}};
+    }
+  }
+  return json;
+}
+
+// One state: every property with the method, or why there is none.
+Table state_table(const StateProperties& state, const DisplayUnits& units) {
   Table table{fmt::format("At {:.3f} {} and {:.6g} {}{}",
                           from_si(state.T_K, units.temperature, Dimension::temperature), units.temperature,
                           from_si(state.P_Pa, units.pressure, Dimension::pressure), units.pressure,
                           state.saturated ? ", saturated" : ""),
               {{"property"}, {"phase"}, {"value"}, {"unit"}, {"method, or why there is none"}},
               {}};
-  for (const auto& [phase_name, phase] :
-       {std::pair("liquid", &state.liquid), std::pair("vapour", &state.vapour)}) {
-    if (!*phase) continue;
-    for (const PropertyRow& row : rows) {
-      const Property& entry = (**phase).*row.member;
-      json[phase_name][row.key] = {{"value", entry.value ? Json(*entry.value) : Json(nullptr)},
-                                   {"method", entry.method}};
+  for (const auto& [name, phase] : phases()) {
+    if (!(state.*phase)) continue;
+    for (const PropertyRow& row : property_rows()) {
+      const Property& entry = (*(state.*phase)).*row.member;
       table.rows.push_back(
-          {std::string(row.name), std::string(phase_name),
+          {std::string(row.name), std::string(name),
            entry.value ? fmt::format("{:.6g}", *entry.value * row.from_si) : std::string("none"),
            std::string(entry.value ? row.unit : ""), entry.method});
     }
   }
-  answer.json["properties"].push_back(std::move(json));
-  answer.tables.push_back(std::move(table));
-  answer.notices.add(state.notices);
+  return table;
+}
+
+// Several states: a row each, a table for each phase.
+std::vector<Table> range_tables(const std::vector<StateProperties>& states) {
+  std::vector<Table> tables;
+  for (const auto& [name, phase] : phases()) {
+    Table table{name, {{"T", Dimension::temperature, 3}, {"P", Dimension::pressure, 4}}, {}};
+    for (const PropertyRow& row : property_rows()) {
+      const std::string unit = *row.unit ? fmt::format(" [{}]", row.unit) : "";
+      table.columns.push_back({row.name + unit, Dimension::number, 4});
+    }
+    for (const StateProperties& state : states) {
+      if (!(state.*phase)) continue;
+      std::vector<Cell> cells{state.T_K, state.P_Pa};
+      for (const PropertyRow& row : property_rows()) {
+        const Property& entry = (*(state.*phase)).*row.member;
+        cells.push_back(entry.value ? Cell(*entry.value * row.from_si) : Cell());
+      }
+      table.rows.push_back(std::move(cells));
+    }
+    if (!table.rows.empty()) tables.push_back(std::move(table));
+  }
+  return tables;
+}
+
+void add_states(const Substance& substance, const std::vector<StateProperties>& states,
+                const DisplayUnits& units, Answer& answer) {
+  double low = HUGE_VAL, high = 0;
+  for (const StateProperties& state : states) {
+    answer.json["properties"].push_back(state_json(state));
+    if (substance.Tc_K && state.T_K > *substance.Tc_K) continue;
+    low = std::min(low, state.T_K);
+    high = std::max(high, state.T_K);
+  }
+  // Each doubt once for the whole range.
+  if (high > 0) answer.notices.add(vapour_pressure_notices(substance, low, high));
+  for (const StateProperties& state : states) {
+    for (const Notice& notice : state.notices) {
+      if (!answer.notices.has(notice.code)) answer.notices.add(notice.code, notice.text);
+    }
+  }
+  if (states.size() == 1) {
+    answer.tables.push_back(state_table(states.front(), units));
+    return;
+  }
+  for (Table& table : range_tables(states)) answer.tables.push_back(std::move(table));
+  // The methods are those of the whole range; the first state names them.
+  for (const auto& [name, phase] : phases()) {
+    if (!(states.front().*phase)) continue;
+    for (const PropertyRow& row : property_rows()) {
+      answer.lines.push_back(
+          fmt::format("{} of the {}: {}", row.name, name, ((*(states.front().*phase)).*row.member).method));
+    }
+  }
+}
+
+// Every temperature with every pressure, or the two lists in step.
+std::vector<std::pair<double, double>> combinations(const std::vector<double>& T,
+                                                    const std::vector<double>& P, bool together) {
+  std::vector<std::pair<double, double>> pairs;
+  if (!together) {
+    for (const double T_K : T) {
+      for (const double P_Pa : P) pairs.emplace_back(T_K, P_Pa);
+    }
+    return pairs;
+  }
+  if (T.size() != P.size()) {
+    throw RequestError(
+        fmt::format("--together steps both ranges in pairs, but there are {} temperatures and {} "
+                    "pressures",
+                    T.size(), P.size()));
+  }
+  for (std::size_t k = 0; k < T.size(); ++k) pairs.emplace_back(T[k], P[k]);
+  return pairs;
 }
 
 Answer sheet(const SubstanceOptions& options, const Presentation& presentation) {
@@ -162,25 +293,51 @@ Answer sheet(const SubstanceOptions& options, const Presentation& presentation) 
   const std::string& temperature = options.condition.temperature;
   const std::string& pressure = options.condition.pressure;
   if (temperature.empty() && pressure.empty()) {
+    if (!presentation.figure.empty()) {
+      throw RequestError("a figure needs states: --temperature or --pressure with a range");
+    }
     add_sheet(substance, answer);
     return answer;
   }
   std::vector<double> T, P;
   if (!temperature.empty()) T = parse_quantities(temperature, Dimension::temperature);
   if (!pressure.empty()) P = parse_quantities(pressure, Dimension::pressure);
+  std::vector<StateProperties> states;
+  std::size_t wanted = 0;
+  std::string why;
+  // In a range a state that does not exist is left out and said so; alone it is refused.
+  const auto take = [&](const std::function<StateProperties()>& state) {
+    ++wanted;
+    try {
+      states.push_back(state());
+    } catch (const CalculationError& error) {
+      why = error.what();
+    }
+  };
   if (P.empty()) {
-    for (const double T_K : T)
-      add_state(properties_at_saturation(substance, T_K, reference), presentation.units, answer);
+    for (const double T_K : T) take([&] { return properties_at_saturation(substance, T_K, reference); });
   } else if (T.empty()) {
     for (const double P_Pa : P) {
-      const double T_K = saturation_at_pressure(substance, P_Pa).T_K;
-      add_state(properties_at_saturation(substance, T_K, reference), presentation.units, answer);
+      take([&] {
+        return properties_at_saturation(substance, saturation_at_pressure(substance, P_Pa).T_K, reference);
+      });
     }
   } else {
-    for (const double T_K : T) {
-      for (const double P_Pa : P)
-        add_state(properties_at(substance, T_K, P_Pa, reference), presentation.units, answer);
+    for (const auto& [T_K, P_Pa] : combinations(T, P, options.together)) {
+      take([&, T_K = T_K, P_Pa = P_Pa] { return properties_at(substance, T_K, P_Pa, reference); });
     }
+  }
+  if (states.empty()) throw CalculationError(why);
+  if (states.size() < wanted) {
+    answer.notices.add("points-left-out",
+                       fmt::format("{} of {} states were left out: {}", wanted - states.size(), wanted, why));
+  }
+  add_states(substance, states, presentation.units, answer);
+  if (!presentation.figure.empty()) {
+    answer.figure =
+        state_figure(fmt::format("{}{}", substance.name, states.front().saturated ? " at saturation" : ""),
+                     states, presentation.units);
+    answer.figure->footer = fmt::format("enthalpy and entropy are zero for the {}", name_of(reference));
   }
   answer.lines.push_back(fmt::format("enthalpy and entropy are zero for the {}", name_of(reference)));
   return answer;
@@ -237,11 +394,7 @@ Answer saturation(const SubstanceOptions& options, const Presentation& presentat
   }
   answer.notices.add(vapour_pressure_notices(substance, low, high));
   answer.lines.push_back(fmt::format("vapour pressure: {}", substance.vapour_pressure->source()));
-  std::string Hvap_method = enthalpy_of_vaporisation(substance, low).method;
-  if (const std::string other = enthalpy_of_vaporisation(substance, high).method; other != Hvap_method) {
-    Hvap_method += ", at the hot end: " + other;  // it starts from the nearer of two known points
-  }
-  answer.lines.push_back("enthalpy of vaporisation: " + Hvap_method);
+  answer.lines.push_back("enthalpy of vaporisation: " + enthalpy_of_vaporisation(substance, low).method);
   answer.tables.push_back(std::move(table));
   answer.figure = saturation_figure(
       substance, points,
@@ -268,12 +421,14 @@ void add_substance(CLI::App& tool) {
                    "temperature is given too")
       ->type_name("QUANTITY");
   command
-      ->add_option(
-          "--reference-enthalpy", options->reference,
-          "Where h and s are zero: ideal-gas (25 degC, 1 atm; default) or liquid (saturated, 25 degC)")
+      ->add_option("--reference-enthalpy", options->reference,
+                   "Where h and s are zero: ideal-gas (1 atm; default), liquid (saturated), either with a "
+                   "temperature (\"liquid at 0 degC\"; else 25 degC), or elements")
       ->type_name("STATE");
+  command->add_flag("--together", options->together,
+                    "Step the ranges of temperature and pressure in pairs instead of combining all");
   add_substance_files(*command, options->substance_files);
-  add_presentation(*command, options->presentation, false);
+  add_presentation(*command, options->presentation, true);
   command->footer("Example:\n  jampot substance MTBE --at \"25, 55 degC\"");
   command->callback([options] {
     const Presentation presentation = options->presentation.read();

@@ -85,7 +85,7 @@ TEST(Commands, SubstanceSheetAndStates) {
   const json sheet = answer(workplace, "substance MTBE");
   EXPECT_NEAR(sheet["constants"]["Tb_K"]["value"], 328.35, 1e-9);
   EXPECT_EQ(sheet["constants"]["Tb_K"]["grade"], "B");
-  EXPECT_TRUE(sheet["groups"].contains("unifac_dortmund"));
+  EXPECT_TRUE(sheet["groups"].contains("unifac-dortmund"));
   const json states = answer(workplace, "substance MTBE --at '25, 55 degC' --reference-enthalpy liquid");
   ASSERT_EQ(states["properties"].size(), 2u);
   EXPECT_NEAR(states["properties"][0]["liquid"]["h_J_mol"]["value"], 0, 1e-9);
@@ -281,6 +281,73 @@ TEST(Commands, ALiquidThatSplitsIsDrawnWithItsThreePhaseLine) {
                              "bubble 1-butanol water --parameters bw.pairs.toml --composition 1-butanol=0.2 "
                              "--pressure '1 atm'");
   EXPECT_EQ(warned["notices"][0]["code"], "liquid-splits");
+}
+
+TEST(Commands, PropertiesOverARange) {
+  const test::Workplace workplace;
+  const json range =
+      answer(workplace, "substance water --temperature '20 to 100 by 20 degC' --figure w.svg --csv w.csv");
+  ASSERT_EQ(range["properties"].size(), 5u);
+  EXPECT_TRUE(workplace.has("w.svg"));
+  EXPECT_NE(workplace.read("w.csv").find("viscosity [mPa s]"), std::string::npos);
+  // Beyond the critical point there is nothing at saturation: left out, and said.
+  const json cut = answer(workplace, "substance propane --temperature '80 to 120 by 10 degC'");
+  EXPECT_EQ(cut["properties"].size(), 2u);
+  EXPECT_EQ(cut["notices"][0]["code"], "points-left-out");
+  EXPECT_EQ(workplace.run("substance propane --temperature '100 to 120 by 10 degC'").status, 1);
+  // Two ranges: all combinations, or in step.
+  const std::string two = "substance ethanol --temperature '100 to 120 by 10 degC' --pressure '1, 2, 3 bar'";
+  EXPECT_EQ(answer(workplace, two)["properties"].size(), 9u);
+  const json together = answer(workplace, two + " --together");
+  ASSERT_EQ(together["properties"].size(), 3u);
+  EXPECT_NEAR(together["properties"][2]["P_Pa"].get<double>(), 3e5, 1e-6);
+  EXPECT_EQ(
+      workplace
+          .run("substance ethanol --temperature '100 to 120 by 10 degC' --pressure '1, 2 bar' --together")
+          .status,
+      2);
+  EXPECT_EQ(workplace.run("substance ethanol --figure e.svg").status, 2);
+}
+
+TEST(Commands, SubstanceShowsTheParametersOfOtherModels) {
+  const test::Workplace workplace;
+  const json methanol = answer(workplace, "substance methanol");
+  EXPECT_EQ(methanol["mosced"]["alpha"], 17.43);
+  EXPECT_EQ(methanol["pc_saft"]["association_scheme"], "2B");
+  EXPECT_EQ(methanol["groups"]["unifac"], "CH3OH:1");
+}
+
+TEST(Commands, DefineFromPointsAndUseEverywhere) {
+  const test::Workplace workplace;
+  workplace.write("points.csv", "T [degC], P [kPa]\n40, 19.4\n60, 41\n80, 79\n");
+  const json own =
+      answer(workplace,
+             "define own --smiles 'CCOCC(C)C' --vapour-pressure-points points.csv --specific-gravity "
+             "'0.751 at 20/4 degC' --against 'diisopropyl ether' --figure o.svg --out own.substance.toml");
+  EXPECT_EQ(own["vapour_pressure_points"].size(), 3u);
+  EXPECT_FALSE(own["unifac_division"].empty());
+  EXPECT_TRUE(workplace.has("o.svg"));
+  const json listed =
+      answer(workplace,
+             "define own --smiles 'CCOCC(C)C' --vapour-pressure-points '40 degC=19.4 kPa, 60 degC = 41 "
+             "kPa, 80 degC = 79 kPa'");
+  EXPECT_EQ(own["vapour_pressure_points"], listed["vapour_pressure_points"]);
+  const json boils = answer(workplace, "saturation own --pressure '41 kPa' --substance own.substance.toml");
+  EXPECT_NEAR(boils["points"][0]["T_K"].get<double>(), 333.15, 0.2);
+  answer(workplace, "txy own methanol --substance own.substance.toml --liquid ideal --pressure '1 atm'");
+  answer(workplace,
+         "substance own --substance own.substance.toml --at '25 degC' --reference-enthalpy elements");
+  workplace.write("bad.csv", "T [degC], P\n40, 19.4\n");
+  for (const char* bad :
+       {"--vapour-pressure-points bad.csv", "--vapour-pressure-points none.csv",
+        "--vapour-pressure-points '40 degC'", "--vapour-pressure-points '40 degC = -3 kPa'",
+        "--specific-gravity 0.75", "--density 0.75", "--vapour-pressure 'ln P = 3'", "--unifac-groups CH9=1",
+        "--uniquac-r -1", "--density 750 --specific-gravity '0.75 at 20/4 degC'"}) {
+    const test::Ran ran =
+        workplace.run(std::string("define own2 --molar-mass 102 --boiling-point '80 degC' ") + bad);
+    EXPECT_EQ(ran.status, 2) << bad << ran.out << ran.err;
+    EXPECT_FALSE(ran.err.empty());
+  }
 }
 
 }  // namespace

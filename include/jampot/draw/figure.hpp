@@ -50,7 +50,8 @@ struct Figure {
   std::string title;
   std::string footer;                ///< model and source of parameters, small
   std::vector<std::string> notices;  ///< codes of notices that bear on the picture, marked below the title
-  std::vector<Panel> panels;         ///< one above the other, sharing the height
+  std::vector<Panel> panels;         ///< row by row, sharing the height
+  int columns = 1;                   ///< panels beside each other
   int width = 1280, height = 800;
 };
 

@@ -1,20 +1,29 @@
 #pragma once
 // A substance of one's own: what is known, and estimates of the rest, each marked.
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
 
 #include "jampot/basis/notice.hpp"
 #include "jampot/substance/group_contributions.hpp"
+#include "jampot/substance/liquid_density.hpp"
+#include "jampot/substance/unifac_groups.hpp"
+#include "jampot/substance/vapour_pressure_equation.hpp"
 
 namespace jampot {
 
 /// What the user knows. Everything may be left out, but without groups nothing can be estimated from
 /// structure.
 struct KnownConstants {
-  std::vector<GroupCount> groups;
-  std::optional<double> molar_mass_kg_mol, Tb_K, Tc_K, Pc_Pa, acentric_factor;
-  std::optional<double> density_25C_kg_m3;
+  std::vector<GroupCount> groups;                                ///< of the first-order method for constants
+  std::map<UnifacTable, std::vector<GroupCount>> unifac_groups;  ///< of the liquid models
+  std::optional<double> molar_mass_kg_mol, Tb_K, Tm_K, Tc_K, Pc_Pa, acentric_factor;
+  std::optional<double> Hvap_Tb_J_mol, Cp_liquid_25C_J_mol_K;
+  std::optional<double> uniquac_r, uniquac_q;
+  std::optional<LiquidDensity> density;
+  std::string vapour_pressure_equation;  ///< as printed, see parse_vapour_pressure_equation
+  std::vector<VapourPressurePoint> vapour_pressure_points;
 };
 
 /// One constant of the result and how it came about.
@@ -32,11 +41,17 @@ struct DefinedSubstance {
   Notices notices;
 };
 
-/// Fills in what is missing: boiling point, critical constants, enthalpy of vaporisation and ideal-gas heat
-/// capacity from groups (Joback, Reid 1987), the acentric factor from the boiling point, the vapour pressure
-/// by corresponding states (Ambrose, Walton 1989), the molar mass from the groups.
+/// Fills in what is missing:
+/// - boiling point, critical constants, melting point, enthalpy of vaporisation, formation, ideal-gas heat
+///   capacity and liquid viscosity from groups (Joback, Reid 1987);
+/// - the vapour pressure from the equation given, or by least squares through the points given, or by
+///   corresponding states (Ambrose, Walton 1989) through the boiling point; the boiling point from either of
+///   the first two where it is not given;
+/// - the acentric factor from the vapour pressure;
+/// - the liquid volume at 25 degC from a density at another temperature by the Rackett equation;
+/// - UNIQUAC r and q from UNIFAC groups; the molar mass from the groups.
 /// @throws RequestError where what is given contradicts itself (boiling point above critical, mass against
-/// groups)
+/// groups, an equation and points)
 /// @throws CalculationError where neither a molar mass nor groups are given
 DefinedSubstance define_substance(const std::string& name, const KnownConstants& known);
 

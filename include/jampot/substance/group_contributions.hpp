@@ -38,6 +38,7 @@ struct GroupEstimate {
   std::optional<double> Hf_J_mol, Gf_J_mol;  ///< of formation, ideal gas at 298.15 K
   std::optional<double> Hvap_Tb_J_mol;
   std::optional<GasHeatCapacity> gas_heat_capacity;
+  std::optional<LiquidViscosity> liquid_viscosity;
 };
 
 /// @param Tb_K the boiling point if it is known: the critical temperature rests on it

@@ -14,9 +14,15 @@ struct Property {
   std::string method;  ///< or, where there is no value, what is missing
 };
 
-/// Enthalpy of vaporisation at T_K, J/mol: the known value at the boiling point (or at 25 degC) carried by
-/// the Watson relation, (1 - Tr)^0.38. Source: K. M. Watson, Ind. Eng. Chem. 35 (1943) 398-406.
+/// Enthalpy of vaporisation at T_K, J/mol, by the Watson relation, (1 - Tr)^0.38, through the known value at
+/// the boiling point (or at 25 degC); with both known the exponent is the one that joins them. Source: K. M.
+/// Watson, Ind. Eng. Chem. 35 (1943) 398-406.
 Property enthalpy_of_vaporisation(const Substance& substance, double T_K);
+
+/// Enthalpy of vaporisation from the slope of the vapour pressure, dP/dT T (V of the vapour - V of the
+/// liquid), J/mol; the vapour by its second virial coefficient, where that is not known 3.5 % below ideal.
+/// @pre the substance has a vapour pressure
+double enthalpy_from_slope(const Substance& substance, double T_K);
 
 /// Molar volume of the saturated liquid, m3/mol: the known value at 25 degC carried by the Rackett equation
 /// with Z_RA (or Z_RA from the acentric factor: T. Yamada, R. D. Gunn, J. Chem. Eng. Data 18 (1973) 234-236).
@@ -31,6 +37,12 @@ Property gas_heat_capacity(const Substance& substance, double T_K);
 /// Properties of Gases and Liquids, 4th ed. (1987).
 Property liquid_heat_capacity(const Substance& substance, double T_K);
 
+/// Viscosity of the liquid, Pa s: the group contributions of a substance of one's own; else the known value
+/// at 25 degC carried by the one-point rule of Lewis and Squires, eta^-0.2661 = eta_0^-0.2661 + (T - T_0)/233
+/// with eta in mPa s: five to fifteen per cent, worse for water and at low temperatures. Source: W. K. Lewis,
+/// L. Squires, Refiner Nat. Gasoline Manuf. 13 (1934) 448, as printed by Reid, Prausnitz, Poling, 4th ed.
+Property liquid_viscosity(const Substance& substance, double T_K);
+
 /// Second virial coefficient, m3/mol, and its derivative with T: corresponding states for non-polar
 /// substances. Polar and associating vapours deviate from it. Source: C. Tsonopoulos, AIChE J. 20 (1974)
 /// 263-272.
@@ -40,11 +52,17 @@ struct SecondVirial {
 std::optional<SecondVirial> second_virial(const Substance& substance, double T_K);
 
 /// Where enthalpy and entropy are zero.
-enum class Reference {
-  ideal_gas_25C,        ///< ideal gas at 298.15 K and 101.325 kPa
-  saturated_liquid_25C  ///< saturated liquid at 298.15 K
+struct Reference {
+  enum class Kind {
+    ideal_gas,         ///< ideal gas at T_K and 101.325 kPa
+    saturated_liquid,  ///< saturated liquid at T_K
+    elements           ///< the elements at 298.15 K: the ideal gas has its enthalpy and entropy of formation
+  };
+  Kind kind = Kind::ideal_gas;
+  double T_K = 298.15;
 };
-std::string_view name_of(Reference reference);
+std::string name_of(const Reference& reference);
+/// Reads "ideal-gas", "liquid", either of them "at 0 degC", or "elements".
 /// @throws RequestError naming the references there are.
 Reference parse_reference(std::string_view text);
 
@@ -62,9 +80,10 @@ struct StateProperties {
 };
 
 /// Both phases at saturation.
-StateProperties properties_at_saturation(const Substance& substance, double T_K, Reference reference);
+StateProperties properties_at_saturation(const Substance& substance, double T_K, const Reference& reference);
 
 /// The stable phase at T_K and P_Pa: liquid above the vapour pressure, vapour below it.
-StateProperties properties_at(const Substance& substance, double T_K, double P_Pa, Reference reference);
+StateProperties properties_at(const Substance& substance, double T_K, double P_Pa,
+                              const Reference& reference);
 
 }  // namespace jampot

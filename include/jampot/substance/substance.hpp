@@ -1,6 +1,7 @@
 #pragma once
 // What a molecule is: identity, constants and correlations, each value with its grade and source.
 #include <array>
+#include <cmath>
 #include <map>
 #include <optional>
 #include <string>
@@ -31,6 +32,35 @@ struct GasHeatCapacity {
   double entropy_change(double from_K, double to_K) const;   ///< integral of Cp/T dT, J/(mol K)
 };
 
+/// Viscosity of the liquid, ln(eta/(Pa s)) = slope/T + offset, T in K.
+struct LiquidViscosity {
+  double slope_K = 0, offset = 0;
+  std::string source;
+
+  double value(double T_K) const { return std::exp(slope_K / T_K + offset); }
+};
+
+/// Parameters of MOSCED as printed, at 20 degC. Source: M. J. Lazzaroni et al., Ind. Eng. Chem. Res. 44
+/// (2005) 4075-4083.
+struct MoscedParameters {
+  double v_cm3_mol = 0;
+  double lambda = 0, tau = 0;  ///< dispersion and polarity, MPa^0.5
+  double q = 0;                ///< induction, between 0.9 and 1
+  double alpha = 0, beta = 0;  ///< acidity and basicity, MPa^0.5
+  char grade = 'C';
+  std::string source;
+};
+
+/// Parameters of PC-SAFT. Source: J. Gross, G. Sadowski, Ind. Eng. Chem. Res. 40 (2001) 1244-1260 and 41
+/// (2002) 5510-5515.
+struct PcSaftParameters {
+  double segments = 0, diameter_A = 0, energy_K = 0;
+  std::string association_scheme;  ///< "2B", "4C"; empty where the substance does not associate
+  double association_energy_K = 0, association_volume = 0;
+  char grade = 'C';
+  std::string source;
+};
+
 /// A pure substance. Constants that are not known stay empty; nothing is guessed.
 struct Substance {
   std::string name;
@@ -51,11 +81,15 @@ struct Substance {
   MaybeSourced Hvap_Tb_J_mol, Hvap_25C_J_mol;
   MaybeSourced Cp_liquid_25C_J_mol_K;
   MaybeSourced viscosity_25C_Pa_s;
+  MaybeSourced Hf_J_mol, Gf_J_mol;    ///< of formation, ideal gas at 298.15 K
   MaybeSourced uniquac_r, uniquac_q;  ///< from the UNIFAC groups
 
   std::map<std::string, std::string> groups;  ///< of each UNIFAC table: "CH3:2|CH2:1"
   std::optional<GasHeatCapacity> gas_heat_capacity;
   std::optional<VapourPressure> vapour_pressure;
+  std::optional<LiquidViscosity> liquid_viscosity;
+  std::optional<MoscedParameters> mosced;
+  std::optional<PcSaftParameters> pc_saft;
 
   /// The shortest alias in capitals ("MTBE") or the name: for labels where room is short.
   std::string short_name() const;

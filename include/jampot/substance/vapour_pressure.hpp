@@ -4,6 +4,8 @@
 #include <optional>
 #include <string>
 
+#include "jampot/basis/constants.hpp"
+
 namespace jampot {
 
 /// The corresponding-states form of Ambrose and Walton with two free terms,
@@ -22,11 +24,15 @@ class CorrespondingStates {
   /// The same, joined at T_K (below Tc) to a curve with this ln(P/Pa) and d ln P/dT.
   CorrespondingStates joined(double T_K, double ln_P, double dln_P_dT) const;
 
+  /// The same with c1 and c2 larger by these.
+  CorrespondingStates with_terms(double c1, double c2) const;
+
   double ln_P(double T_K) const;      ///< @pre 0 < T_K <= Tc
   double dln_P_dT(double T_K) const;  ///< 1/K
 
-  /// The acentric factor with which the curve passes through the normal boiling point.
-  static double acentric_factor(double Tb_K, double Tc_K, double Pc_Pa);
+  /// The acentric factor with which the curve passes through a boiling point, the normal one unless P_Pa
+  /// says otherwise.
+  static double acentric_factor(double Tb_K, double Tc_K, double Pc_Pa, double P_Pa = standard_atmosphere);
 
  private:
   double numerator(double tau) const;
@@ -57,6 +63,10 @@ class VapourPressure {
   VapourPressure(const Coefficients& coefficients, std::string source, char grade,
                  std::optional<Critical> critical = std::nullopt, std::optional<double> Tm_K = std::nullopt);
 
+  /// A corresponding-states curve through measured points that lie between Tmin_K and Tmax_K.
+  VapourPressure(const CorrespondingStates& curve, double Tc_K, double Tmin_K, double Tmax_K,
+                 std::string source, std::optional<double> Tm_K = std::nullopt);
+
   /// Estimated from the critical point alone.
   VapourPressure(const Critical& critical, std::string source, std::optional<double> Tm_K = std::nullopt);
 
@@ -78,11 +88,11 @@ class VapourPressure {
   double T_K(double P_Pa) const;
 
   /// Whether T_K lies in the measured range.
-  bool covers(double T_K) const { return T_K >= Tmin_K_ && T_K <= Tmax_K_; }
+  bool covers(double T_K) const { return T_K >= measured_low_K_ && T_K <= measured_high_K_; }
   /// Whether there is no measured range: the whole curve is an estimate.
-  bool estimated() const { return Tmin_K_ > Tmax_K_; }
-  double Tmin_K() const { return Tmin_K_; }  ///< of the measured range
-  double Tmax_K() const { return Tmax_K_; }
+  bool estimated() const { return measured_low_K_ > measured_high_K_; }
+  double Tmin_K() const { return measured_low_K_; }  ///< of the measured range
+  double Tmax_K() const { return measured_high_K_; }
   /// Lowest temperature at which the curve still means something.
   double lowest_K() const { return low_end_.T_K; }
   /// Critical temperature, if known; no vapour pressure exists above it.
@@ -99,7 +109,8 @@ class VapourPressure {
   double slope_outside(double T_K) const;
   void set_ends(double lowest_T_K);
 
-  double a_ = 0, b_ = 0, c_ = 0, Tmin_K_ = 1, Tmax_K_ = 0;
+  double a_ = 0, b_ = 0, c_ = 0, Tmin_K_ = 1, Tmax_K_ = 0;  ///< the Antoine equation and where it is used
+  double measured_low_K_ = 1, measured_high_K_ = 0;
   std::optional<double> Tc_K_;
   std::optional<CorrespondingStates> below_, above_;
   End low_end_{}, high_end_{};  ///< where ln P becomes linear in 1/T
