@@ -37,7 +37,10 @@ class Reader : TomlReader {
                            const std::string& source) const {
     std::vector<std::string> terms;
     for (const TermForFit& term : terms_for_fit(model)) terms.push_back(term.name);
-    std::vector<std::string> keys{"between", "range_K", "range_Pa", "std_error", "source"};
+    std::vector<std::string> keys{"between", "range_K",   "range_Pa", "std_error",
+                                  "source",  "estimated", "fitted_to"};
+    if (model == "wilson") keys.emplace_back("molar_volumes_cm3_mol");
+    if (model == "uniquac") keys.insert(keys.end(), {"r", "q", "q_residual"});
     keys.insert(keys.end(), terms.begin(), terms.end());
     allow(table, keys);
 
@@ -55,7 +58,40 @@ class Reader : TomlReader {
       }
     }
     check_alpha(table, pair);
+    if (const toml::node* node = table.get("estimated")) {
+      const auto value = node->value<bool>();
+      if (!value) fail(*node, "'estimated' must be true or false");
+      pair.estimated = *value;
+    }
+    if (const toml::node* node = table.get("fitted_to")) pair.fitted_to = text_of(*node, "fitted_to");
+    if (const toml::node* node = table.get("molar_volumes_cm3_mol")) {
+      pair.molar_volumes_m3_mol = read_two(*node, "molar_volumes_cm3_mol");
+      for (double& volume : *pair.molar_volumes_m3_mol) volume *= 1e-6;
+    }
+    read_sizes(table, pair);
     return pair;
+  }
+
+  // Two positive numbers, one for each substance of the pair.
+  std::array<double, 2> read_two(const toml::node& node, const std::string& key) const {
+    const toml::array* values = node.as_array();
+    const std::string expected =
+        fmt::format("'{}' must be two positive numbers, in the order of 'between'", key);
+    if (values == nullptr || values->size() != 2) fail(node, expected);
+    const std::array<double, 2> two{number_of(*values->get(0), key), number_of(*values->get(1), key)};
+    if (!(two[0] > 0 && two[1] > 0)) fail(node, expected);
+    return two;
+  }
+
+  void read_sizes(const toml::table& table, PairParameters& pair) const {
+    const toml::node *r = table.get("r"), *q = table.get("q"), *q_residual = table.get("q_residual");
+    if (r == nullptr && q == nullptr && q_residual == nullptr) return;
+    if (r == nullptr || q == nullptr) {
+      fail(table, "r and q are stated together, as two numbers each; q_residual (q') may be added");
+    }
+    PairParameters::Sizes sizes{read_two(*r, "r"), read_two(*q, "q"), {}};
+    sizes.q_residual = q_residual != nullptr ? read_two(*q_residual, "q_residual") : sizes.q;
+    pair.sizes = sizes;
   }
 
   void read_between(const toml::node& node, PairParameters& pair) const {
@@ -168,21 +204,59 @@ void read_pairs(const std::filesystem::path& path, ParameterCollection& collecti
   parse_pairs(read_file(path), path.string(), collection, bank);
 }
 
-std::string pairs_text(const Fit& fit) {
+namespace {
+
+// What one pair says of itself, without its standard errors.
+std::string pair_lines(const PairParameters& pair) {
   std::string text =
-      "# Pair parameters of Jam Pot. tau(T) and the like are sums of: constant, inverse_T / T, log_T * ln "
-      "T,\n"
-      "# linear_T * T, with T in K.\n";
+      fmt::format("\n[[pair]]\nbetween = [{}, {}]\n", toml_text(pair.between[0]), toml_text(pair.between[1]));
+  const auto two = [](const std::array<double, 2>& values) {
+    return fmt::format("[{}, {}]", toml_number(values[0]), toml_number(values[1]));
+  };
+  if (pair.range_K) text += fmt::format("range_K = {}\n", two(*pair.range_K));
+  if (pair.estimated) text += "estimated = true\n";
+  if (!pair.fitted_to.empty()) text += fmt::format("fitted_to = {}\n", toml_text(pair.fitted_to));
+  if (pair.molar_volumes_m3_mol) {
+    text += fmt::format("molar_volumes_cm3_mol = {}\n",
+                        two({1e6 * (*pair.molar_volumes_m3_mol)[0], 1e6 * (*pair.molar_volumes_m3_mol)[1]}));
+  }
+  if (pair.sizes) {
+    text += fmt::format("r = {}\nq = {}\n", two(pair.sizes->r), two(pair.sizes->q));
+    if (pair.sizes->q_residual != pair.sizes->q)
+      text += fmt::format("q_residual = {}\n", two(pair.sizes->q_residual));
+  }
+  for (const TermForFit& term : terms_for_fit(pair.model))
+    text += term_line(term.name, pair.terms.at(term.name));
+  return text;
+}
+
+constexpr const char* file_head =
+    "# Pair parameters of Jam Pot. Terms are sums of: constant, inverse_T / T, log_T * ln T,\n"
+    "# linear_T * T, with T in K.\n";
+
+}  // namespace
+
+std::string pairs_text(const std::vector<PairParameters>& pairs) {
+  std::string text = file_head;
+  text += fmt::format("model = {}\n", toml_text(pairs.front().model));
+  for (const PairParameters& pair : pairs) {
+    std::string lines = pair_lines(pair);
+    const std::string between =
+        fmt::format("between = [{}, {}]\n", toml_text(pair.between[0]), toml_text(pair.between[1]));
+    lines.insert(lines.find(between) + between.size(), fmt::format("source = {}\n", toml_text(pair.source)));
+    text += lines;
+  }
+  return text;
+}
+
+std::string pairs_text(const Fit& fit) {
+  std::string text = file_head;
   text += fmt::format("model = {}\n", toml_text(fit.options.model));
   text += fmt::format("source = {}\n", toml_text(fit.source()));
   for (const PairParameters& pair : fit.pairs()) {
-    text += fmt::format("\n[[pair]]\nbetween = [{}, {}]\n", toml_text(pair.between[0]),
-                        toml_text(pair.between[1]));
-    text += fmt::format("range_K = [{}, {}]\n", toml_number(fit.T_range_K[0]), toml_number(fit.T_range_K[1]));
+    text += pair_lines(pair);
     text +=
         fmt::format("range_Pa = [{}, {}]\n", toml_number(fit.P_range_Pa[0]), toml_number(fit.P_range_Pa[1]));
-    for (const TermForFit& term : terms_for_fit(pair.model))
-      text += term_line(term.name, pair.terms.at(term.name));
     std::map<std::string, TemperatureFunction> errors;
     for (const FittedParameter* parameter : fit.free())
       errors[parameter->term][parameter->coefficient] = parameter->std_error;

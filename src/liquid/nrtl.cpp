@@ -1,56 +1,26 @@
 #include "jampot/liquid/nrtl.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
-#include <array>
 
-#include "jampot/basis/error.hpp"
+#include "jampot/liquid/pair_terms.hpp"
 
 namespace jampot {
 namespace {
 
-constexpr std::array<std::string_view, 3> term_names{"tau_12", "tau_21", "alpha"};
-constexpr std::size_t terms_a_pair = term_names.size();
-
-void check_terms(const PairParameters& pair) {
-  for (const std::string_view name : term_names) {
-    if (!pair.terms.contains(std::string(name))) {
-      throw RequestError(fmt::format("NRTL parameters for {} and {} ({}): '{}' is missing", pair.between[0],
-                                     pair.between[1], pair.source, name));
-    }
-  }
-  for (const auto& [name, function] : pair.terms) {
-    if (std::find(term_names.begin(), term_names.end(), name) == term_names.end()) {
-      throw RequestError(
-          fmt::format("NRTL parameters for {} and {} ({}): '{}' is not a term of NRTL; it has tau_12, "
-                      "tau_21 and alpha",
-                      pair.between[0], pair.between[1], pair.source, name));
-    }
-  }
-}
+constexpr std::size_t terms_a_pair = 3;
 
 }  // namespace
 
 Nrtl::Nrtl(std::size_t size, const std::vector<PairParameters>& pairs)
     : n_(size),
+      terms_(pair_terms(model_name, size, pairs, {"tau_12", "tau_21", "alpha"})),
       tau_(n_ * n_),
       alpha_(n_ * n_),
       G_(n_ * n_, 1.0),
       tauG_(n_ * n_),
       S_(n_),
       R_(n_),
-      E_(n_ * n_) {
-  std::size_t p = 0;
-  for (std::size_t i = 0; i < n_; ++i) {
-    for (std::size_t j = i + 1; j < n_; ++j, ++p) {
-      check_terms(pairs.at(p));
-      for (const std::string_view name : term_names) {
-        terms_.push_back({i, j, std::string(name), pairs[p].terms.at(std::string(name))});
-      }
-    }
-  }
-}
+      E_(n_ * n_) {}
 
 void Nrtl::set_coefficient(std::size_t term, Coefficient coefficient, double value) {
   terms_.at(term).function[coefficient] = value;

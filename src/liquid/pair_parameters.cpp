@@ -19,11 +19,19 @@ PairParameters PairParameters::swapped() const {
     }
     other.terms[turned] = function;
   }
+  if (other.molar_volumes_m3_mol)
+    std::swap((*other.molar_volumes_m3_mol)[0], (*other.molar_volumes_m3_mol)[1]);
+  if (other.sizes) {
+    for (auto* values : {&other.sizes->r, &other.sizes->q, &other.sizes->q_residual})
+      std::swap((*values)[0], (*values)[1]);
+  }
   return other;
 }
 
 bool PairParameters::same_values(const PairParameters& other) const {
-  return model == other.model && terms == (between == other.between ? other.terms : other.swapped().terms);
+  const PairParameters seen = between == other.between ? other : other.swapped();
+  return model == seen.model && terms == seen.terms && molar_volumes_m3_mol == seen.molar_volumes_m3_mol &&
+         sizes == seen.sizes;
 }
 
 void ParameterCollection::add(PairParameters parameters) {

@@ -10,12 +10,6 @@
 namespace jampot {
 namespace {
 
-std::vector<std::string> names_of(const std::vector<Substance>& substances) {
-  std::vector<std::string> names;
-  for (const Substance& substance : substances) names.push_back(substance.name);
-  return names;
-}
-
 void check(const std::vector<Substance>& substances) {
   if (substances.size() < 2) throw RequestError("a mixture needs at least two substances");
   for (std::size_t i = 0; i < substances.size(); ++i) {
@@ -43,7 +37,7 @@ std::vector<PairParameters> used_pairs(const std::vector<Substance>& substances,
 
 Mixture::Mixture(std::vector<Substance> substances, const std::string& liquid_model,
                  const ParameterCollection& parameters)
-    : Mixture(substances, make_activity_model(liquid_model, names_of(substances), parameters),
+    : Mixture(substances, make_activity_model(liquid_model, substances, parameters),
               used_pairs(substances, liquid_model, parameters)) {}
 
 Mixture::Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityModel> model,

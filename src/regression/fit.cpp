@@ -310,9 +310,8 @@ std::vector<PairParameters> Fit::pairs() const {
   std::size_t p = 0;
   for (std::size_t i = 0; i < substances.size(); ++i) {
     for (std::size_t j = i + 1; j < substances.size(); ++j, ++p) {
-      PairParameters pair;
-      pair.model = options.model;
-      pair.between = {substances[i].name, substances[j].name};
+      PairParameters pair = neutral_pair(options.model, substances[i], substances[j]);
+      for (auto& [name, function] : pair.terms) function = {};
       pair.range_K = T_range_K;
       pair.source = source();
       for (const FittedParameter& parameter : parameters) {
@@ -355,7 +354,7 @@ Fit fit(const std::vector<DataSet>& sets, const FitOptions& options) {
   result.parameters = plan.all;
   result.degrees_of_freedom = static_cast<double>(measured) - static_cast<double>(plan.free.size());
 
-  Mixture mixture(result.substances, make_activity_model_to_fit(options.model, result.substances.size()), {});
+  Mixture mixture(result.substances, make_activity_model_to_fit(options.model, result.substances), {});
   FitProblem problem(std::move(mixture), plan, options.objective, points);
   std::vector<Descent> descents;
   for (const std::vector<double>& start : starting_points(plan, options.starts)) {

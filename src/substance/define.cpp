@@ -251,9 +251,9 @@ class Definition {
       return size ? std::optional<double>((*size).*member) : std::nullopt;
     };
     substance.uniquac_r =
-        take("uniquac_r", known_.uniquac_r, part(&MoleculeSize::r), "sum over UNIFAC groups", "1 %");
+        take("uniquac_r", known_.uniquac_r, part(&MoleculeSize::r), "sum over UNIFAC groups", "none");
     substance.uniquac_q =
-        take("uniquac_q", known_.uniquac_q, part(&MoleculeSize::q), "sum over UNIFAC groups", "1 %");
+        take("uniquac_q", known_.uniquac_q, part(&MoleculeSize::q), "sum over UNIFAC groups", "none");
   }
 
   const KnownConstants& known_;

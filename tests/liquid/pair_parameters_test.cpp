@@ -4,6 +4,7 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/liquid/models.hpp"
+#include "jampot/phase/mixture.hpp"
 #include "support.hpp"
 
 namespace jampot {
@@ -32,7 +33,7 @@ TEST(Models, AMissingPairIsNamedAndNotTakenAsZero) {
   ParameterCollection collection;
   collection.add(test::nrtl_pair("water", "ethanol", 300, -50, 0.3));
   try {
-    make_activity_model("nrtl", {"ethanol", "water", "toluene"}, collection);
+    make_activity_model("nrtl", substances_named({"ethanol", "water", "toluene"}), collection);
     FAIL();
   } catch (const CalculationError& error) {
     const std::string text = error.what();
@@ -40,7 +41,7 @@ TEST(Models, AMissingPairIsNamedAndNotTakenAsZero) {
     EXPECT_NE(text.find("water and toluene"), std::string::npos);
     EXPECT_EQ(text.find("ethanol and water"), std::string::npos);
   }
-  EXPECT_THROW(make_activity_model("nrlt", {"ethanol", "water"}, collection), RequestError);
+  EXPECT_THROW(make_activity_model("nrlt", substances_named({"ethanol", "water"}), collection), RequestError);
 }
 
 }  // namespace

@@ -23,4 +23,7 @@ void parse_pairs(std::string_view text, const std::string& file, ParameterCollec
 /// statistics. Without date, so that two runs give the same text.
 std::string pairs_text(const Fit& fit);
 
+/// Pairs of one model as a pairs file: an estimate, or a set converted from print.
+std::string pairs_text(const std::vector<PairParameters>& pairs);
+
 }  // namespace jampot

@@ -7,21 +7,29 @@
 
 #include "jampot/liquid/activity_model.hpp"
 #include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/substance/substance.hpp"
 
 namespace jampot {
 
 /// The words by which a liquid model can be chosen.
 std::vector<std::string> liquid_model_names();
 
+/// Those that take pair parameters.
+std::vector<std::string> pair_model_names();
+
 /// Whether the model takes pair parameters. @throws RequestError for an unknown model, naming those there
 /// are.
 bool needs_pairs(const std::string& model);
 
+/// Whether the model can describe two liquids at all; the Wilson equation and the ideal solution cannot.
+bool can_split(const std::string& model);
+
 /// The model for these substances with the pairs found in `parameters`.
-/// @throws RequestError for an unknown model
-/// @throws CalculationError naming every missing pair: a missing pair is never taken as zero
+/// @throws RequestError for an unknown model, or pairs that state different sizes for one substance
+/// @throws CalculationError naming every missing pair, group, or molecular size: nothing missing is taken as
+/// zero
 std::unique_ptr<ActivityModel> make_activity_model(const std::string& model,
-                                                   const std::vector<std::string>& substances,
+                                                   const std::vector<Substance>& substances,
                                                    const ParameterCollection& parameters);
 
 /// What a fit has to know of one term of a model.
@@ -39,6 +47,11 @@ struct TermForFit {
 const std::vector<TermForFit>& terms_for_fit(const std::string& model);
 
 /// A model to be fitted, every term at its neutral value.
-std::unique_ptr<ActivityModel> make_activity_model_to_fit(const std::string& model, std::size_t size);
+std::unique_ptr<ActivityModel> make_activity_model_to_fit(const std::string& model,
+                                                          const std::vector<Substance>& substances);
+
+/// A pair of the model with every term at its neutral value and the sizes of the substances that the model
+/// takes from them stated: what a fit begins with and what it hands on.
+PairParameters neutral_pair(const std::string& model, const Substance& first, const Substance& second);
 
 }  // namespace jampot

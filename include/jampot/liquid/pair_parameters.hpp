@@ -18,6 +18,17 @@ struct PairParameters {
   std::map<std::string, TemperatureFunction> terms;
   std::optional<std::array<double, 2>> range_K;  ///< temperatures of the data behind the values
   std::string source;
+  char grade = 'C';        ///< of a published set, see data/README.md
+  bool estimated = false;  ///< fitted to a prediction, not to measurements
+  std::string fitted_to;   ///< "vle", "lle" or empty where it is not said
+
+  /// What the values were fitted with, where it is stated: parameters mean nothing without it.
+  std::optional<std::array<double, 2>> molar_volumes_m3_mol;  ///< Wilson
+  struct Sizes {
+    std::array<double, 2> r{}, q{}, q_residual{};
+    bool operator==(const Sizes&) const = default;
+  };
+  std::optional<Sizes> sizes;  ///< UNIQUAC
 
   /// The same parameters seen from the other side: "_12" and "_21" change places.
   PairParameters swapped() const;

@@ -1,0 +1,234 @@
+#include "jampot/liquid/unifac.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <set>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/liquid/unifac_interactions.hpp"
+
+namespace jampot {
+namespace {
+
+std::vector<std::vector<GroupCount>> make_ups(const std::vector<Substance>& substances, UnifacTable table) {
+  std::vector<std::vector<GroupCount>> list;
+  std::vector<std::string> missing;
+  for (const Substance& substance : substances) {
+    const auto found = substance.groups.find(name_of(table));
+    if (found == substance.groups.end()) {
+      missing.push_back(substance.name);
+      list.emplace_back();
+    } else {
+      list.push_back(UnifacGroups::of(table).parse(found->second));
+    }
+  }
+  if (!missing.empty()) {
+    throw CalculationError(
+        fmt::format("{} has no groups in the table of {}; 'jampot define' gives a substance of "
+                    "one's own its groups",
+                    joined(missing, " and "), name_of(table)));
+  }
+  return list;
+}
+
+SizePart size_part(const std::vector<Substance>& substances, UnifacTable table) {
+  std::vector<double> r, q;
+  for (const auto& groups : make_ups(substances, table)) {
+    const MoleculeSize size = molecule_size(groups, table);
+    r.push_back(size.r);
+    q.push_back(size.q);
+  }
+  return {r, q, table == UnifacTable::dortmund ? 0.75 : 1.0};
+}
+
+std::vector<UnifacGroup> distinct_groups(const std::vector<Substance>& substances, UnifacTable table) {
+  std::vector<UnifacGroup> groups;
+  for (const auto& make_up : make_ups(substances, table)) {
+    for (const GroupCount& entry : make_up) {
+      const bool known = std::any_of(groups.begin(), groups.end(),
+                                     [&](const UnifacGroup& group) { return group.name == entry.group; });
+      if (!known) groups.push_back(*UnifacGroups::of(table).find(entry.group));
+    }
+  }
+  return groups;
+}
+
+}  // namespace
+
+std::optional<std::array<double, 2>> unifac_range_K(UnifacTable table) {
+  switch (table) {
+    case UnifacTable::vle:
+      return std::array{275.0, 425.0};
+    case UnifacTable::lle:
+      return std::array{283.15, 313.15};
+    case UnifacTable::dortmund:
+      break;
+  }
+  return std::nullopt;
+}
+
+std::string unifac_source(UnifacTable table) {
+  switch (table) {
+    case UnifacTable::vle:
+      return "UNIFAC (VLE table), Hansen et al., Ind. Eng. Chem. Res. 30 (1991) 2352";
+    case UnifacTable::lle:
+      return "UNIFAC (LLE table), Magnussen et al., Ind. Eng. Chem. Process Des. Dev. 20 (1981) 331";
+    case UnifacTable::dortmund:
+      break;
+  }
+  return "modified UNIFAC (Dortmund), Gmehling, Li, Schiller, Ind. Eng. Chem. Res. 32 (1993) 178";
+}
+
+Unifac::Unifac(const std::vector<Substance>& substances, UnifacTable table)
+    : table_(table),
+      name_(name_of(table)),
+      groups_(distinct_groups(substances, table)),
+      count_(substances.size() * groups_.size()),
+      surface_(count_.size()),
+      size_part_(jampot::size_part(substances, table)),
+      contacts_(groups_.size()),
+      pure_(count_.size()),
+      dpure_(count_.size()),
+      reference_(substances.size()),
+      dreference_(substances.size()),
+      s_(groups_.size()),
+      gradient_(groups_.size()),
+      dgradient_(groups_.size()),
+      hessian_(groups_.size() * groups_.size()),
+      product_(count_.size()) {
+  const auto counts = make_ups(substances, table);
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (const GroupCount& entry : counts[i]) {
+      for (std::size_t k = 0; k < groups_.size(); ++k) {
+        if (groups_[k].name != entry.group) continue;
+        count_[i * groups_.size() + k] = entry.count;
+        surface_[i * groups_.size() + k] = entry.count * groups_[k].Q;
+      }
+    }
+  }
+  read_interactions(substances);
+}
+
+void Unifac::read_interactions(const std::vector<Substance>& substances) {
+  std::map<std::pair<int, int>, std::size_t> known;  // main groups to the number of their interaction
+  std::set<std::pair<std::string, std::string>> missing;
+  for (std::size_t m = 0; m < groups_.size(); ++m) {
+    for (std::size_t n = 0; n < groups_.size(); ++n) {
+      const int main_m = groups_[m].main_number, main_n = groups_[n].main_number;
+      if (main_m == main_n) continue;
+      const auto interaction = group_interaction(table_, main_m, main_n);
+      if (!interaction) {
+        missing.insert(std::minmax(groups_[m].main_group, groups_[n].main_group));
+        continue;
+      }
+      const auto [found, fresh] = known.emplace(std::pair(main_m, main_n), interactions_.size());
+      if (fresh) interactions_.push_back(*interaction);
+      entries_.push_back({m, n, *interaction});
+      entry_interaction_.push_back(found->second);
+      if (fresh && main_m < main_n) {
+        const auto backward = group_interaction(table_, main_n, main_m);
+        if (backward)
+          pairs_.push_back({{groups_[m].main_group, groups_[n].main_group}, *interaction, *backward});
+      }
+    }
+  }
+  psi_of_.resize(interactions_.size());
+  dpsi_of_.resize(interactions_.size());
+  if (missing.empty()) return;
+  const auto holders = [&](const std::string& main_group) {
+    std::vector<std::string> names;
+    for (std::size_t i = 0; i < substances.size(); ++i) {
+      for (std::size_t k = 0; k < groups_.size(); ++k) {
+        if (groups_[k].main_group != main_group || count(i, k) == 0) continue;
+        if (names.empty() || names.back() != substances[i].name) names.push_back(substances[i].name);
+      }
+    }
+    return joined(names, ", ");
+  };
+  std::vector<std::string> list;
+  for (const auto& [a, b] : missing)
+    list.push_back(fmt::format("{} (in {}) with {} (in {})", a, holders(a), b, holders(b)));
+  throw CalculationError(
+      fmt::format("the table of {} has no interaction of {}. It is not taken as zero; another table or "
+                  "a model with fitted parameters may serve",
+                  name_, joined(list, "; ")));
+}
+
+void Unifac::set_temperature(double T_K) {
+  if (T_K == T_K_) return;
+  T_K_ = T_K;
+  const double inverse = 1 / T_K;
+  for (std::size_t e = 0; e < interactions_.size(); ++e) {
+    const GroupInteraction& value = interactions_[e];
+    psi_of_[e] = std::exp(-(value.a_K * inverse + value.b + value.c_per_K * T_K));
+    dpsi_of_[e] = psi_of_[e] * (value.a_K * inverse * inverse - value.c_per_K);
+  }
+  for (std::size_t e = 0; e < entries_.size(); ++e) {
+    contacts_.psi(entries_[e].m, entries_[e].n) = psi_of_[entry_interaction_[e]];
+    contacts_.dpsi(entries_[e].m, entries_[e].n) = dpsi_of_[entry_interaction_[e]];
+  }
+  pure_liquids();
+}
+
+void Unifac::pure_liquids() {
+  const std::size_t K = groups_.size();
+  for (std::size_t i = 0; i < size(); ++i) {
+    const std::span<const double> surface(&surface_[i * K], K);
+    const std::span<double> gradient(&pure_[i * K], K), dgradient(&dpure_[i * K], K);
+    contacts_.gradient(surface, gradient);
+    contacts_.gradient_dT(surface, dgradient);
+    reference_[i] = dreference_[i] = 0;
+    for (std::size_t k = 0; k < K; ++k) {
+      reference_[i] += surface[k] * gradient[k];
+      dreference_[i] += surface[k] * dgradient[k];
+    }
+  }
+}
+
+void Unifac::evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
+                      std::span<double> dn) {
+  const std::size_t K = groups_.size(), n = size();
+  std::fill(s_.begin(), s_.end(), 0.0);
+  for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t k = 0; k < K; ++k) s_[k] += x[i] * surface_[i * K + k];
+  }
+  size_part_.ln_gamma(x, ln_gamma);
+  contacts_.gradient(s_, gradient_);
+  for (std::size_t i = 0; i < n; ++i) {
+    double sum = 0;
+    for (std::size_t k = 0; k < K; ++k) sum += surface_[i * K + k] * gradient_[k];
+    ln_gamma[i] += sum - reference_[i];
+  }
+  if (!dT.empty()) {
+    contacts_.gradient_dT(s_, dgradient_);
+    for (std::size_t i = 0; i < n; ++i) {
+      double sum = 0;
+      for (std::size_t k = 0; k < K; ++k) sum += surface_[i * K + k] * dgradient_[k];
+      dT[i] = sum - dreference_[i];
+    }
+  }
+  if (!dn.empty()) {
+    contacts_.hessian(s_, hessian_);
+    for (std::size_t i = 0; i < n; ++i) {
+      for (std::size_t l = 0; l < K; ++l) {
+        double sum = 0;
+        for (std::size_t k = 0; k < K; ++k) sum += surface_[i * K + k] * hessian_[k * K + l];
+        product_[i * K + l] = sum;
+      }
+    }
+    for (std::size_t i = 0; i < n; ++i) {
+      for (std::size_t j = 0; j < n; ++j) {
+        double sum = 0;
+        for (std::size_t l = 0; l < K; ++l) sum += product_[i * K + l] * surface_[j * K + l];
+        dn[i * n + j] = sum;
+      }
+    }
+    size_part_.add_dn(dn);
+  }
+}
+
+}  // namespace jampot

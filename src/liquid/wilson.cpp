@@ -1,0 +1,56 @@
+#include "jampot/liquid/wilson.hpp"
+
+#include <algorithm>
+
+#include "jampot/liquid/pair_terms.hpp"
+
+namespace jampot {
+
+Wilson::Wilson(std::vector<double> volumes, const std::vector<PairParameters>& pairs)
+    : terms_(pair_terms(model_name, volumes.size(), pairs, {"lambda_12", "lambda_21"})),
+      contacts_(volumes.size()),
+      gradient_(volumes.size()) {
+  for (std::size_t t = 0; t < terms_.size(); t += 2) {
+    const auto& own = pairs[t / 2].molar_volumes_m3_mol;
+    const double ratio = own ? (*own)[1] / (*own)[0] : volumes[terms_[t].j] / volumes[terms_[t].i];
+    ratio_.push_back(ratio);
+    ratio_.push_back(1 / ratio);
+  }
+}
+
+void Wilson::set_coefficient(std::size_t term, Coefficient coefficient, double value) {
+  terms_.at(term).function[coefficient] = value;
+  changed_ = true;
+}
+
+void Wilson::set_temperature(double T_K) {
+  if (T_K == T_K_ && !changed_) return;
+  T_K_ = T_K;
+  changed_ = false;
+  for (std::size_t t = 0; t < terms_.size(); ++t) {
+    const bool forward = t % 2 == 0;  // lambda_ij, else lambda_ji
+    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const double Lambda = ratio_[t] * std::exp(-terms_[t].function.value(T_K));
+    contacts_.psi(j, i) = Lambda;
+    contacts_.dpsi(j, i) = -Lambda * terms_[t].function.dT(T_K);
+  }
+}
+
+void Wilson::evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
+                      std::span<double> dn) {
+  contacts_.gradient(x, ln_gamma);
+  if (!dT.empty()) contacts_.gradient_dT(x, dT);
+  if (!dn.empty()) contacts_.hessian(x, dn);
+}
+
+void Wilson::term_derivatives(std::span<const double> x, std::span<double> out) {
+  contacts_.gradient(x, gradient_);
+  std::fill(out.begin(), out.end(), 0.0);
+  for (std::size_t t = 0; t < terms_.size(); ++t) {
+    const bool forward = t % 2 == 0;
+    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    contacts_.add_entry_change(x, j, i, -contacts_.psi(j, i), &out[t], terms_.size());
+  }
+}
+
+}  // namespace jampot
