@@ -28,21 +28,24 @@ DeviationSummary summarise(const std::vector<double>& deviations) {
 
 Comparison compare(Mixture& mixture, const DataSet& data) {
   Comparison comparison;
-  std::vector<double> T, P, y;
+  std::vector<double> T, P;
+  std::vector<std::vector<double>> y(mixture.size());
   for (const DataPoint& point : data.points) {
     const VlePoint model = isobaric(data.kind) ? bubble_temperature(mixture, point.P_Pa, point.x)
                                                : bubble_pressure(mixture, point.T_K, point.x);
-    comparison.rows.push_back({point, model.T_K, model.P_Pa, model.y[0]});
+    comparison.rows.push_back({point, model.T_K, model.P_Pa, model.y});
     if (isobaric(data.kind)) {
       T.push_back(model.T_K - point.T_K);
     } else {
       P.push_back(model.P_Pa - point.P_Pa);
     }
-    if (!point.y.empty()) y.push_back(model.y[0] - point.y[0]);
+    for (std::size_t i = 0; i < point.y.size(); ++i) y[i].push_back(model.y[i] - point.y[i]);
   }
   if (!T.empty()) comparison.T_K = summarise(T);
   if (!P.empty()) comparison.P_Pa = summarise(P);
-  if (!y.empty()) comparison.y1 = summarise(y);
+  for (const std::vector<double>& deviations : y) {
+    if (!deviations.empty()) comparison.y.push_back(summarise(deviations));
+  }
   return comparison;
 }
 

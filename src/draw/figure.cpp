@@ -95,6 +95,9 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
                          std::size_t number, const fs::path& path) {
   const Box& frame = layout.frame;
   std::string script = "unset label\nunset arrow\nunset object\n";
+  script += panel.bare ? "unset border\nunset tics\nunset grid\n"
+                       : "set border 3 lw 1.2 lc rgb '#444444'\nset tics nomirror out scale 0.6\n"
+                         "set grid lt 1 lc rgb '#d2d2d2' lw 1 dt 1\n";
   script += fmt::format(
       "set lmargin at screen {}\nset rmargin at screen {}\nset tmargin at screen {}\n"
       "set bmargin at screen {}\n",
@@ -123,6 +126,28 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
                       screen_x(end_x), screen_y(end_y), screen_x(label.anchor_x), screen_y(label.anchor_y));
     }
   }
+  for (const FixedText& text : panel.texts) {
+    const char* const align = text.align == FixedText::Align::left    ? "left"
+                              : text.align == FixedText::Align::right ? "right"
+                                                                      : "center";
+    script +=
+        fmt::format("set label {} at {:.8g},{:.8g} {} font {} tc rgb '{}' front\n", quoted(text.text),
+                    text.spot.x, text.spot.y, align, font(path, text.small ? tick_font_px : label_font_px),
+                    text.small ? "#555555" : "#222222");
+  }
+  for (const Arrow& arrow : panel.arrows) {
+    Spot from = arrow.from;
+    if (arrow.head_only) {  // a head without a shaft: gnuplot needs some length to know the direction
+      const double dx = arrow.to.x - from.x, dy = arrow.to.y - from.y, length = std::hypot(dx, dy);
+      if (!(length > 0)) continue;
+      const double share = 1e-3 * (panel.x.high - panel.x.low) / length;
+      from = {arrow.to.x - share * dx, arrow.to.y - share * dy};
+    }
+    script += fmt::format(
+        "set arrow from {:.8g},{:.8g} to {:.8g},{:.8g} head filled size screen 0.009,18 lw 1.4 lc rgb '{}' "
+        "front\n",
+        from.x, from.y, arrow.to.x, arrow.to.y, palette(arrow.colour));
+  }
   if (number == 0) {
     script += fmt::format("set label {} at screen 0.5,{} center font {} front\n", quoted(figure.title),
                           screen_y(28), font(path, title_font_px));
@@ -138,6 +163,22 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
 
   std::vector<std::string> plots;
   std::string data;
+  for (std::size_t k = 0; k < panel.areas.size(); ++k) {
+    const std::string name = fmt::format("$area_{}_{}", number, k);
+    data += name + " << EOD\n";
+    for (const Spot& spot : panel.areas[k].outline) data += fmt::format("{:.8g} {:.8g}\n", spot.x, spot.y);
+    data += "EOD\n";
+    plots.push_back(
+        fmt::format("{} using 1:2 with filledcurves closed fs solid 0.13 noborder fc rgb '{}' notitle", name,
+                    palette(panel.areas[k].colour)));
+  }
+  for (std::size_t k = 0; k < panel.guides.size(); ++k) {
+    const std::string name = fmt::format("$guide_{}_{}", number, k);
+    data += name + " << EOD\n";
+    for (const Spot& spot : panel.guides[k].spots) data += fmt::format("{:.8g} {:.8g}\n", spot.x, spot.y);
+    data += "EOD\n";
+    plots.push_back(fmt::format("{} using 1:2 {} notitle", name, style(panel.guides[k])));
+  }
   for (std::size_t k = 0; k < panel.series.size(); ++k) {
     const Series& series = panel.series[k];
     const std::string name = fmt::format("$data_{}_{}", number, k);
@@ -181,8 +222,8 @@ struct Scratch {  // a folder that goes away with it
 
 std::string palette(int colour) {
   // Chosen dark to light in turns, so that neighbours differ in lightness as well as in hue.
-  static const std::vector<std::string> colours{"#1b6e53", "#b4540a", "#5b4a9e", "#8a7a00",
-                                                "#0f6c8c", "#a23b72", "#4d5a66", "#6b8f1a"};
+  static const std::vector<std::string> colours{"#1b6e53", "#b4540a", "#5b4a9e", "#8a7a00", "#0f6c8c",
+                                                "#a23b72", "#4d5a66", "#6b8f1a", "#d2d2d2", "#444444"};
   return colours[static_cast<std::size_t>(colour) % colours.size()];
 }
 
@@ -214,9 +255,7 @@ Axis rounded_axis(std::string label, double low, double high) {
 std::string gnuplot_script(const Figure& figure, const fs::path& output) {
   std::string script = terminal(figure, output);
   script += fmt::format("set output {}\n", quoted(output.string()));
-  script +=
-      "set encoding utf8\nset border 3 lw 1.2 lc rgb '#444444'\nset tics nomirror out scale 0.6\n"
-      "set grid lt 1 lc rgb '#d2d2d2' lw 1 dt 1\n";
+  script += "set encoding utf8\n";
   if (figure.panels.size() > 1) script += "set multiplot\n";
   const std::vector<PanelLayout> layouts = lay_out(figure);
   for (std::size_t k = 0; k < figure.panels.size(); ++k) {

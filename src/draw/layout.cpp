@@ -162,6 +162,17 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
       obstacles.boxes.push_back({anchor.x - 9, anchor.y - 9, anchor.x + 9, anchor.y + 9});
     }
   }
+  for (const Arrow& arrow : panel.arrows) {
+    obstacles.curves.push_back(to_pixels(panel, frame, {arrow.from, arrow.to}));
+  }
+  for (const FixedText& text : panel.texts) {
+    const double px = pixel_x(panel, frame, text.spot.x), py = pixel_y(panel, frame, text.spot.y);
+    const double width = text_width(text.text, text.small ? tick_font_px : label_font_px);
+    const double left = text.align == FixedText::Align::left    ? px
+                        : text.align == FixedText::Align::right ? px - width
+                                                                : px - width / 2;
+    obstacles.boxes.push_back({left, py - 0.6 * label_font_px, left + width, py + 0.6 * label_font_px});
+  }
   place_key(panel, obstacles, layout);
   if (layout.key.right > layout.key.left) obstacles.boxes.push_back(layout.key);
   for (const Callout& callout : panel.callouts) {
@@ -232,6 +243,16 @@ std::vector<PanelLayout> lay_out(const Figure& figure) {
     const double y = top + static_cast<double>(row) * height, x = static_cast<double>(column) * width;
     const double gap = row > 0 ? 12 : 0;
     Box frame{x + left, y + gap, x + width - right, y + height - bottom_of_panel};
+    if (figure.panels[k].bare) {  // one scale for both directions
+      const Panel& panel = figure.panels[k];
+      frame = {x + 20, y + gap, x + width - 20, y + height - 8};
+      const double scale = std::min((frame.right - frame.left) / (panel.x.high - panel.x.low),
+                                    (frame.bottom - frame.top) / (panel.y.high - panel.y.low));
+      const double middle_x = (frame.left + frame.right) / 2, middle_y = (frame.top + frame.bottom) / 2;
+      const double half_x = scale * (panel.x.high - panel.x.low) / 2,
+                   half_y = scale * (panel.y.high - panel.y.low) / 2;
+      frame = {middle_x - half_x, middle_y - half_y, middle_x + half_x, middle_y + half_y};
+    }
     if (figure.panels[k].square) {
       const double side = std::min(frame.right - frame.left, frame.bottom - frame.top);
       const double middle = (frame.left + frame.right) / 2;

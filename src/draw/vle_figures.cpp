@@ -6,6 +6,8 @@
 #include <cmath>
 
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/gamma_figure.hpp"
+#include "jampot/liquid/unifac.hpp"
 
 namespace jampot {
 namespace {
@@ -61,7 +63,7 @@ class Drawer {
       panel.series.push_back(std::move(curve));
       for (const Azeotrope& azeotrope : curves_[k].azeotropes) {
         const double x = shown(azeotrope.x1);
-        panel.callouts.push_back({{x, x}, azeotrope_text(azeotrope, true), Mark::diamond});
+        panel.callouts.push_back({{x, x}, azeotrope_text(curves_[k], azeotrope, true), Mark::diamond});
       }
     }
     Series measured{{}, "measured", Stroke::none, Mark::circle, 6};
@@ -88,21 +90,35 @@ class Drawer {
   double P(double P_Pa) const { return from_si(P_Pa, options_.units.pressure, Dimension::pressure); }
   double ordinate(double T_K, double P_Pa) const { return isobaric_ ? T(T_K) : P(P_Pa); }
 
+  // What tells a curve from the others: its model, its pressure or temperature, or both.
   std::string held_text(const BinaryCurve& curve) const {
     const BinaryPoint& point = curve.points.front();
+    const auto held = [&](const BinaryCurve& any) {
+      return isobaric_ ? any.points.front().P_Pa : any.points.front().T_K;
+    };
+    const bool several = std::any_of(curves_.begin(), curves_.end(),
+                                     [&](const BinaryCurve& other) { return held(other) != held(curve); });
+    if (!curve.label.empty() && !several) return curve.label;
+    return (curve.label.empty() ? "" : curve.label + ", ") + condition_text(point);
+  }
+
+  std::string condition_text(const BinaryPoint& point) const {
     return isobaric_ ? fmt::format("{:.6g} {}", P(point.P_Pa), printed_unit(options_.units.pressure))
                      : fmt::format("{:.6g} {}", T(point.T_K), printed_unit(options_.units.temperature));
   }
 
-  std::string azeotrope_text(const Azeotrope& azeotrope, bool with_condition) const {
+  std::string azeotrope_text(const BinaryCurve& curve, const Azeotrope& azeotrope,
+                             bool with_condition) const {
     const std::string state =
         isobaric_ ? fmt::format("{:.2f} {}", T(azeotrope.T_K), printed_unit(options_.units.temperature))
                   : fmt::format("{:.5g} {}", P(azeotrope.P_Pa), printed_unit(options_.units.pressure));
     const std::string held =
         isobaric_ ? fmt::format("{:.5g} {}", P(azeotrope.P_Pa), printed_unit(options_.units.pressure))
                   : fmt::format("{:.5g} {}", T(azeotrope.T_K), printed_unit(options_.units.temperature));
-    return fmt::format("{} x = {:.4f}, {}{}", azeotrope.heterogeneous ? "heteroazeotrope" : "azeotrope",
-                       shown(azeotrope.x1), state, with_condition && curves_.size() > 1 ? " at " + held : "");
+    const std::string kind = azeotrope.heterogeneous ? "heteroazeotrope" : "azeotrope";
+    return fmt::format("{} x = {:.4f}, {}{}", curve.label.empty() ? kind : curve.label + ":",
+                       shown(azeotrope.x1), state,
+                       with_condition && curves_.size() > 1 && curve.label.empty() ? " at " + held : "");
   }
 
   std::string fraction_label(const std::string& phases) const {
@@ -113,13 +129,25 @@ class Drawer {
   Figure begin(const std::string& kind) const {
     Figure figure;
     std::vector<std::string> held;
-    for (const BinaryCurve& curve : curves_) held.push_back(held_text(curve));
+    for (const BinaryCurve& curve : curves_) {
+      const std::string text = condition_text(curve.points.front());
+      if (std::find(held.begin(), held.end(), text) == held.end()) held.push_back(text);
+    }
     figure.title = fmt::format(
         "{} of {} and {} at {}", kind, mixture_.substances()[0].name, mixture_.substances()[1].name,
         held.size() > 3 ? fmt::format("{} to {}", held.front(), held.back()) : joined(held, ", "));
+    std::vector<std::string> labels;
+    for (const BinaryCurve& curve : curves_) {
+      if (std::find(labels.begin(), labels.end(), curve.label) == labels.end()) labels.push_back(curve.label);
+    }
+    const bool compared = labels.size() > 1;
     figure.footer =
-        fmt::format("liquid model: {}; vapour: {}", mixture_.liquid_model(), mixture_.vapour_model());
-    for (const PairParameters& pair : mixture_.parameters()) figure.footer += "; parameters: " + pair.source;
+        fmt::format("liquid model: {}; vapour: {}", compared ? joined(labels, ", ") : mixture_.liquid_model(),
+                    mixture_.vapour_model());
+    for (const PairParameters& pair : mixture_.parameters()) {
+      figure.footer += fmt::format("; {}parameters: {}", compared ? pair.model + " " : "", pair.source);
+    }
+    if (const Unifac* unifac = mixture_.unifac()) figure.footer += "; " + unifac_source(unifac->table());
     Notices notices;
     for (const BinaryCurve& curve : curves_) notices.add(curve.notices);
     for (const Notice& notice : notices) {
@@ -162,7 +190,8 @@ class Drawer {
     for (const Azeotrope& azeotrope : curve.azeotropes) {
       const double y = ordinate(azeotrope.T_K, azeotrope.P_Pa);
       bounds.add(y);
-      panel.callouts.push_back({{shown(azeotrope.x1), y}, azeotrope_text(azeotrope, false), Mark::diamond});
+      panel.callouts.push_back(
+          {{shown(azeotrope.x1), y}, azeotrope_text(curve, azeotrope, false), Mark::diamond});
     }
   }
 
@@ -209,6 +238,80 @@ Figure boiling_figure(const std::vector<BinaryCurve>& curves, const Mixture& mix
 Figure xy_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,
                  const FigureOptions& options) {
   return Drawer(curves, mixture, options).xy();
+}
+
+namespace {
+
+// Relative volatility against composition: an azeotrope is where it passes through one.
+Panel volatility_panel(const std::vector<BinaryCurve>& curves, const Mixture& mixture, const FigureOptions&) {
+  Panel panel;
+  panel.x = {fmt::format("mole fraction of {} (liquid)", mixture.substances()[0].name), 0, 1};
+  panel.series.push_back({{{0, 1}, {1, 1}}, "", Stroke::dotted, Mark::none, 6, 1.2});
+  double low = 1, high = 1;
+  for (std::size_t k = 0; k < curves.size(); ++k) {
+    Series series{{}, curves[k].label, Stroke::solid, Mark::none, static_cast<int>(k)};
+    for (const BinaryPoint& point : curves[k].points) {
+      series.spots.push_back({point.x[0], point.relative_volatility()});
+      low = std::min(low, series.spots.back().y);
+      high = std::max(high, series.spots.back().y);
+    }
+    panel.series.push_back(std::move(series));
+  }
+  panel.y = {"relative volatility", std::pow(10.0, std::floor(std::log10(low * 1.001))),
+             std::pow(10.0, std::ceil(std::log10(high * 1.001))), true};
+  return panel;
+}
+
+}  // namespace
+
+Figure overview_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,
+                       const FigureOptions& options) {
+  Figure figure = boiling_figure(curves, mixture, options);
+  figure.panels.push_back(xy_figure(curves, mixture, options).panels.front());
+  std::vector<std::string> labels;
+  for (const BinaryCurve& curve : curves) labels.push_back(curve.label);
+  figure.panels.push_back(gamma_panel(curves, labels, mixture.substances()));
+  figure.panels.push_back(volatility_panel(curves, mixture, options));
+  figure.columns = 2;
+  figure.width = 1400;
+  figure.height = 1100;
+  return figure;
+}
+
+Figure bubble_triangle(const std::vector<VlePoint>& points, const std::vector<DataSet>& measured,
+                       const Mixture& mixture, const Triangle::Options& triangle, Basis basis) {
+  const Triangle corners(triangle);
+  const auto& substances = mixture.substances();
+  Figure figure;
+  figure.title = fmt::format("Liquids and their vapours: {}, {} and {}", substances[0].name,
+                             substances[1].name, substances[2].name);
+  figure.footer = fmt::format("liquid model: {}; arrows from liquid to vapour; {} fractions; {}",
+                              mixture.liquid_model(), basis == Basis::mole ? "mole" : "mass", triangle_note);
+  Panel panel =
+      corners.panel({substances[0].short_name(), substances[1].short_name(), substances[2].short_name()});
+  const auto spot = [&](const std::vector<double>& x) {
+    return corners.at(basis == Basis::mole ? x : mass_fractions(x, substances));
+  };
+  Series liquids{{}, "liquid", Stroke::none, Mark::circle, 0},
+      seen{{}, "measured vapour", Stroke::none, Mark::square, 1};
+  liquids.in_key = seen.in_key = true;
+  for (const VlePoint& point : points) {
+    liquids.spots.push_back(spot(point.x));
+    panel.arrows.push_back({spot(point.x), spot(point.y), 4});
+    for (const Notice& notice : point.notices) {
+      if (std::find(figure.notices.begin(), figure.notices.end(), notice.code) == figure.notices.end())
+        figure.notices.push_back(notice.code);
+    }
+  }
+  panel.series.push_back(std::move(liquids));
+  for (const DataSet& data : measured) {
+    for (const DataPoint& point : data.points) {
+      if (!point.y.empty()) seen.spots.push_back(spot(point.y));
+    }
+  }
+  if (!seen.spots.empty()) panel.series.push_back(std::move(seen));
+  figure.panels = {std::move(panel)};
+  return figure;
 }
 
 Figure residual_figure(const Fit& fit) {

@@ -1,6 +1,7 @@
 #include "jampot/files/json_results.hpp"
 
 #include "jampot/liquid/models.hpp"
+#include "jampot/liquid/unifac.hpp"
 #include "jampot/phase/composition.hpp"
 
 namespace jampot {
@@ -87,9 +88,37 @@ Json to_json(const PairParameters& pair) {
   Json json{{"model", pair.model},
             {"between", pair.between},
             {"values", terms_json(pair)},
-            {"source", pair.source}};
+            {"source", pair.source},
+            {"grade", std::string(1, pair.grade)},
+            {"estimated", pair.estimated}};
   json["range_K"] = pair.range_K ? Json(*pair.range_K) : Json(nullptr);
+  if (pair.molar_volumes_m3_mol) json["molar_volumes_m3_mol"] = *pair.molar_volumes_m3_mol;
+  if (pair.sizes) {
+    json["r"] = pair.sizes->r;
+    json["q"] = pair.sizes->q;
+    json["q_residual"] = pair.sizes->q_residual;
+  }
   return json;
+}
+
+Json to_json(const Unifac& unifac) {
+  const auto coefficients = [](const GroupInteraction& value) {
+    return Json{{"a_K", value.a_K},
+                {"b", value.b},
+                {"c_per_K", value.c_per_K},
+                {"grade", std::string(1, value.grade)}};
+  };
+  const auto range = unifac_range_K(unifac.table());
+  Json list = Json::array();
+  for (const GroupPair& pair : unifac.group_pairs()) {
+    list.push_back({{"model", unifac.name()},
+                    {"between", pair.main_groups},
+                    {"values", {{"12", coefficients(pair.forward)}, {"21", coefficients(pair.backward)}}},
+                    {"source", unifac_source(unifac.table())},
+                    {"grade", std::string(1, std::max(pair.forward.grade, pair.backward.grade))},
+                    {"range_K", range ? Json(*range) : Json(nullptr)}});
+  }
+  return list;
 }
 
 Json to_json(const VlePoint& point, const std::vector<Substance>& substances) {
@@ -135,13 +164,15 @@ Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances)
 Json to_json(const Comparison& comparison) {
   Json json;
   for (const Comparison::Row& row : comparison.rows) {
-    json["points"].push_back(
-        {{"measured", to_json(row.measured)},
-         {"model", {{"T_K", row.T_K}, {"P_Pa", row.P_Pa}, {"y", {row.y1, 1 - row.y1}}}}});
+    json["points"].push_back({{"measured", to_json(row.measured)},
+                              {"model", {{"T_K", row.T_K}, {"P_Pa", row.P_Pa}, {"y", row.y}}}});
   }
-  for (const auto& [key, summary] : {std::pair("T_K", &comparison.T_K), std::pair("P_Pa", &comparison.P_Pa),
-                                     std::pair("y", &comparison.y1)}) {
-    if (*summary) json["deviations"][key] = to_json(**summary);
+  if (comparison.T_K) json["deviations"]["T_K"] = to_json(*comparison.T_K);
+  if (comparison.P_Pa) json["deviations"]["P_Pa"] = to_json(*comparison.P_Pa);
+  if (!comparison.y.empty()) json["deviations"]["y"] = to_json(comparison.y.front());
+  if (comparison.y.size() > 2) {
+    for (const DeviationSummary& summary : comparison.y)
+      json["deviations"]["y_each"].push_back(to_json(summary));
   }
   return json;
 }
@@ -186,19 +217,31 @@ Json to_json(const Fit& fit) {
   return json;
 }
 
-Json answer_header(const std::string& command, const Mixture& mixture) {
+Json liquid_header(const std::string& command, const std::vector<Substance>& substances,
+                   const ActivityModel& model, const std::vector<PairParameters>& pairs) {
   Json json{{"command", command}};
-  for (const Substance& substance : mixture.substances()) json["substances"].push_back(to_json(substance));
-  json["models"] = {{"liquid", mixture.liquid_model()}, {"vapour", mixture.vapour_model()}};
+  for (const Substance& substance : substances) json["substances"].push_back(to_json(substance));
+  json["models"] = {{"liquid", model.name()}};
   json["parameters"] = Json::array();
-  for (const PairParameters& pair : mixture.parameters()) json["parameters"].push_back(to_json(pair));
+  for (const PairParameters& pair : pairs) json["parameters"].push_back(to_json(pair));
+  if (const auto* unifac = dynamic_cast<const Unifac*>(&model)) {
+    for (Json& entry : to_json(*unifac)) json["parameters"].push_back(std::move(entry));
+  }
+  return json;
+}
+
+Json answer_header(const std::string& command, const Mixture& mixture) {
+  Mixture copy = mixture;
+  Json json = liquid_header(command, mixture.substances(), copy.activity(), mixture.parameters());
+  json["models"]["vapour"] = mixture.vapour_model();
   for (const Substance& substance : mixture.substances()) {
     const VapourPressure& curve = *substance.vapour_pressure;
-    json["parameters"].push_back({{"substance", substance.name},
-                                  {"property", "vapour pressure"},
-                                  {"source", curve.source()},
-                                  {"grade", std::string(1, curve.grade())},
-                                  {"range_K", {curve.Tmin_K(), curve.Tmax_K()}}});
+    json["parameters"].push_back(
+        {{"substance", substance.name},
+         {"property", "vapour pressure"},
+         {"source", curve.source()},
+         {"grade", std::string(1, curve.grade())},
+         {"range_K", curve.estimated() ? Json(nullptr) : Json({curve.Tmin_K(), curve.Tmax_K()})}});
   }
   return json;
 }

@@ -30,12 +30,17 @@ void Nrtl::set_coefficient(std::size_t term, Coefficient coefficient, double val
 void Nrtl::set_temperature(double T_K) {
   if (T_K == T_K_ && !changed_) return;
   T_K_ = T_K;
+  if (changed_) {
+    with_log_ = std::any_of(terms_.begin(), terms_.end(),
+                            [](const ModelTerm& term) { return term.function.log_T != 0; });
+  }
   changed_ = false;
+  const double inverse = 1 / T_K, ln_T = with_log_ ? std::log(T_K) : 0;
   for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
     const std::size_t ij = at(terms_[t].i, terms_[t].j), ji = at(terms_[t].j, terms_[t].i);
-    tau_[ij] = terms_[t].function.value(T_K);
-    tau_[ji] = terms_[t + 1].function.value(T_K);
-    alpha_[ij] = alpha_[ji] = terms_[t + 2].function.value(T_K);
+    tau_[ij] = terms_[t].function.value(T_K, inverse, ln_T);
+    tau_[ji] = terms_[t + 1].function.value(T_K, inverse, ln_T);
+    alpha_[ij] = alpha_[ji] = terms_[t + 2].function.value(T_K, inverse, ln_T);
     for (const std::size_t k : {ij, ji}) {
       G_[k] = std::exp(-alpha_[k] * tau_[k]);
       tauG_[k] = tau_[k] * G_[k];
@@ -58,8 +63,47 @@ void Nrtl::sums(std::span<const double> x) {
   }
 }
 
+template <std::size_t N>
+void Nrtl::ln_gamma_only(const double* x, double* ln_gamma) {
+  const std::size_t n = N > 0 ? N : n_;
+  const double *G = G_.data(), *tauG = tauG_.data();
+  double *R = R_.data(), *share = S_.data();
+  double R_fixed[N > 0 ? N : 1], share_fixed[N > 0 ? N : 1];
+  if constexpr (N > 0) {
+    R = R_fixed;
+    share = share_fixed;
+  }
+  for (std::size_t j = 0; j < n; ++j) {
+    double S = 0, C = 0;
+    for (std::size_t k = 0; k < n; ++k) {
+      S += G[k * n + j] * x[k];
+      C += tauG[k * n + j] * x[k];
+    }
+    const double inverse = 1 / S;
+    R[j] = C * inverse;
+    share[j] = x[j] * inverse;
+  }
+  for (std::size_t i = 0; i < n; ++i) {
+    double sum = R[i];
+    for (std::size_t j = 0; j < n; ++j) sum += share[j] * (tauG[i * n + j] - G[i * n + j] * R[j]);
+    ln_gamma[i] = sum;
+  }
+}
+
 void Nrtl::evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                     std::span<double> dn) {
+  if (dT.empty() && dn.empty()) {
+    switch (n_) {
+      case 2:
+        return ln_gamma_only<2>(x.data(), ln_gamma.data());
+      case 3:
+        return ln_gamma_only<3>(x.data(), ln_gamma.data());
+      case 4:
+        return ln_gamma_only<4>(x.data(), ln_gamma.data());
+      default:
+        return ln_gamma_only<0>(x.data(), ln_gamma.data());
+    }
+  }
   sums(x);
   for (std::size_t i = 0; i < n_; ++i) {
     double sum = R_[i];

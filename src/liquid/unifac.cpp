@@ -91,8 +91,7 @@ Unifac::Unifac(const std::vector<Substance>& substances, UnifacTable table)
       surface_(count_.size()),
       size_part_(jampot::size_part(substances, table)),
       contacts_(groups_.size()),
-      pure_(count_.size()),
-      dpure_(count_.size()),
+      own_(substances.size()),
       reference_(substances.size()),
       dreference_(substances.size()),
       s_(groups_.size()),
@@ -107,6 +106,7 @@ Unifac::Unifac(const std::vector<Substance>& substances, UnifacTable table)
         if (groups_[k].name != entry.group) continue;
         count_[i * groups_.size() + k] = entry.count;
         surface_[i * groups_.size() + k] = entry.count * groups_[k].Q;
+        own_[i].push_back(k);
       }
     }
   }
@@ -161,30 +161,54 @@ void Unifac::read_interactions(const std::vector<Substance>& substances) {
 void Unifac::set_temperature(double T_K) {
   if (T_K == T_K_) return;
   T_K_ = T_K;
+  dT_ready_ = false;
   const double inverse = 1 / T_K;
   for (std::size_t e = 0; e < interactions_.size(); ++e) {
     const GroupInteraction& value = interactions_[e];
     psi_of_[e] = std::exp(-(value.a_K * inverse + value.b + value.c_per_K * T_K));
-    dpsi_of_[e] = psi_of_[e] * (value.a_K * inverse * inverse - value.c_per_K);
   }
   for (std::size_t e = 0; e < entries_.size(); ++e) {
     contacts_.psi(entries_[e].m, entries_[e].n) = psi_of_[entry_interaction_[e]];
-    contacts_.dpsi(entries_[e].m, entries_[e].n) = dpsi_of_[entry_interaction_[e]];
   }
   pure_liquids();
 }
 
+// The sum over the groups of a pure liquid is its contact sum itself, which is homogeneous in the surfaces:
+// sum_k s_k dE/ds_k = E = -sum_k s_k ln(T_k/S).
 void Unifac::pure_liquids() {
-  const std::size_t K = groups_.size();
   for (std::size_t i = 0; i < size(); ++i) {
-    const std::span<const double> surface(&surface_[i * K], K);
-    const std::span<double> gradient(&pure_[i * K], K), dgradient(&dpure_[i * K], K);
-    contacts_.gradient(surface, gradient);
-    contacts_.gradient_dT(surface, dgradient);
-    reference_[i] = dreference_[i] = 0;
-    for (std::size_t k = 0; k < K; ++k) {
-      reference_[i] += surface[k] * gradient[k];
-      dreference_[i] += surface[k] * dgradient[k];
+    const double* surface = &surface_[i * groups_.size()];
+    double S = 0, sum = 0;
+    for (const std::size_t k : own_[i]) S += surface[k];
+    for (const std::size_t k : own_[i]) {
+      double T = 0;
+      for (const std::size_t m : own_[i]) T += surface[m] * contacts_.psi(m, k);
+      sum -= surface[k] * std::log(T / S);
+    }
+    reference_[i] = sum;
+  }
+}
+
+void Unifac::derivatives_with_T() {
+  if (dT_ready_) return;
+  dT_ready_ = true;
+  const double inverse = 1 / T_K_;
+  for (std::size_t e = 0; e < interactions_.size(); ++e) {
+    dpsi_of_[e] = psi_of_[e] * (interactions_[e].a_K * inverse * inverse - interactions_[e].c_per_K);
+  }
+  for (std::size_t e = 0; e < entries_.size(); ++e) {
+    contacts_.dpsi(entries_[e].m, entries_[e].n) = dpsi_of_[entry_interaction_[e]];
+  }
+  for (std::size_t i = 0; i < size(); ++i) {
+    const double* surface = &surface_[i * groups_.size()];
+    dreference_[i] = 0;
+    for (const std::size_t k : own_[i]) {
+      double T = 0, dT = 0;
+      for (const std::size_t m : own_[i]) {
+        T += surface[m] * contacts_.psi(m, k);
+        dT += surface[m] * contacts_.dpsi(m, k);
+      }
+      dreference_[i] -= surface[k] * dT / T;
     }
   }
 }
@@ -204,6 +228,7 @@ void Unifac::evaluate(std::span<const double> x, std::span<double> ln_gamma, std
     ln_gamma[i] += sum - reference_[i];
   }
   if (!dT.empty()) {
+    derivatives_with_T();
     contacts_.gradient_dT(s_, dgradient_);
     for (std::size_t i = 0; i < n; ++i) {
       double sum = 0;

@@ -5,6 +5,7 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/liquid/models.hpp"
+#include "jampot/liquid/unifac.hpp"
 #include "jampot/substance/saturation.hpp"
 
 namespace jampot {
@@ -56,6 +57,10 @@ Mixture::Mixture(const Mixture& other)
 
 Mixture& Mixture::operator=(const Mixture& other) {
   return *this = Mixture(other);
+}
+
+const Unifac* Mixture::unifac() const {
+  return dynamic_cast<const Unifac*>(liquid_->activity());
 }
 
 Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {

@@ -53,7 +53,15 @@ Table sources(const Answer& answer) {
 }  // namespace
 
 void present(const Answer& answer, const Presentation& presentation) {
-  if (!presentation.figure.empty()) draw(*answer.figure, presentation.figure);
+  if (!presentation.figure.empty()) {
+    Figure figure = presentation.plot.empty()
+                        ? *answer.figure
+                        : plot_figure(answer.tables, presentation.plot, presentation.units);
+    if (presentation.window.x || presentation.window.y) {
+      figure.panels.front() = windowed(figure.panels.front(), presentation.window);
+    }
+    draw(figure, presentation.figure);
+  }
   if (!presentation.csv.empty()) write_file(presentation.csv, as_csv(answer.tables, presentation.units));
   if (!presentation.xlsx.empty()) {
     std::vector<Table> sheets = answer.tables;

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "jampot/draw/figure.hpp"
+#include "jampot/draw/window.hpp"
 #include "jampot/files/json_results.hpp"
 #include "jampot/files/table.hpp"
 
@@ -24,8 +25,9 @@ struct Answer {
 /// How answers are shown: the options that every command has.
 struct Presentation {
   bool json = false;
-  std::string csv, xlsx, figure;
+  std::string csv, xlsx, figure, plot;
   DisplayUnits units;
+  Window window;
 };
 
 /// Writes the files, then prints. Nothing is printed where a file cannot be written.
@@ -33,6 +35,10 @@ void present(const Answer& answer, const Presentation& presentation);
 
 /// The beginning of an answer that is not about a mixture.
 Json plain_header(const std::string& command);
+
+/// Two columns of the tables drawn against each other, "y(methanol) against x(methanol)": a curve for each
+/// table that has both. @throws RequestError naming the columns there are
+Figure plot_figure(const std::vector<Table>& tables, const std::string& wanted, const DisplayUnits& units);
 
 /// At most about `most` rows, the first and last among them; the title says so where rows are left out.
 Table thinned(const Table& table, std::size_t most = 26);

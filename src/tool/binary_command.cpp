@@ -1,12 +1,15 @@
 // txy, pxy and xy: diagrams of a binary at one or several pressures or temperatures.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "binary_tables.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/vle_figures.hpp"
+#include "jampot/equilibrium/suitability.hpp"
 #include "options.hpp"
+#include "vle_working.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -18,6 +21,7 @@ struct BinaryOptions {
   Condition condition;
   int points = 101;
   std::vector<std::string> measured;
+  bool overview = false, working = false;
   PresentationOptions presentation;
 };
 
@@ -55,52 +59,158 @@ void check_overlays(const std::vector<BinaryCurve>& curves, const std::vector<Da
   }
 }
 
+// The boiling curves of all models beside each other: a row for each composition they share.
+Table side_by_side(const std::vector<BinaryCurve>& curves, const Mixture& mixture) {
+  const std::string name = mixture.substances()[0].short_name();
+  const bool isobaric = curves.front().sought == Sought::temperature;
+  Table table{"Models side by side", {{fmt::format("x({})", name), Dimension::fraction, 4}}, {}};
+  for (const BinaryCurve& curve : curves) {
+    table.columns.push_back({fmt::format("{} {}", isobaric ? "T" : "P", curve.label),
+                             isobaric ? Dimension::temperature : Dimension::pressure, 3});
+    table.columns.push_back({fmt::format("y {}", curve.label), Dimension::fraction, 4});
+  }
+  for (const BinaryPoint& point : curves.front().points) {
+    std::vector<Cell> row{point.x[0]};
+    for (const BinaryCurve& curve : curves) {
+      const auto found =
+          std::find_if(curve.points.begin(), curve.points.end(),
+                       [&](const BinaryPoint& other) { return std::abs(other.x[0] - point.x[0]) < 1e-9; });
+      if (found == curve.points.end()) {
+        row.insert(row.end(), {Cell(), Cell()});  // inside a split of that model
+      } else {
+        row.insert(row.end(), {isobaric ? found->T_K : found->P_Pa, found->y[0]});
+      }
+    }
+    table.rows.push_back(std::move(row));
+  }
+  return table;
+}
+
+// The bubble point of the middle of the diagram, written out.
+std::vector<std::string> bubble_working(Mixture& mixture, const BinaryCurve& curve) {
+  const BinaryPoint& point = curve.points[curve.points.size() / 2];
+  const std::vector<double> x{point.x[0], point.x[1]};
+  return vle_working(mixture, point.T_K, point.P_Pa, x);
+}
+
+class DiagramOf {
+ public:
+  DiagramOf(Diagram diagram, const BinaryOptions& options, const Presentation& presentation)
+      : diagram_(diagram),
+        options_(options),
+        presentation_(presentation),
+        held_(read_held(options.condition)),
+        basis_(parse_basis(options.mixture.basis)),
+        contenders_(options.mixture.contenders(answer_.notices)),
+        sets_(read_overlays(options.measured, main(), *bank_with(options.mixture.substance_files))) {}
+
+  Answer answer() {
+    answer_.json = answer_header(name(), main());
+    for (Contender& contender : contenders_) calculate(contender);
+    tables();
+    for (Contender& contender : contenders_) overlays(contender);
+    check_overlays(curves_, sets_, answer_.notices);
+    const FigureOptions figure{presentation_.units, basis_, sets_};
+    answer_.figure = options_.overview         ? overview_figure(curves_, main(), figure)
+                     : diagram_ == Diagram::xy ? xy_figure(curves_, main(), figure)
+                                               : boiling_figure(curves_, main(), figure);
+    if (options_.working) {
+      const auto lines = bubble_working(contenders_.front().mixture, curves_.front());
+      answer_.json["working"] = lines;
+      answer_.lines.insert(answer_.lines.end(), lines.begin(), lines.end());
+    }
+    return std::move(answer_);
+  }
+
+ private:
+  Mixture& main() { return contenders_.front().mixture; }
+  bool compared() const { return contenders_.size() > 1; }
+  const char* name() const {
+    return diagram_ == Diagram::txy ? "txy" : diagram_ == Diagram::pxy ? "pxy" : "xy";
+  }
+
+  void calculate(Contender& contender) {
+    Mixture& mixture = contender.mixture;
+    double coldest = HUGE_VAL, hottest = 0, highest = 0;
+    for (const double value : held_.values) {
+      const CurveOptions curve_options{static_cast<std::size_t>(options_.points)};
+      BinaryCurve curve = held_.sought == Sought::temperature ? txy(mixture, value, curve_options)
+                                                              : pxy(mixture, value, curve_options);
+      for (const BinaryPoint& point : curve.points) {
+        coldest = std::min(coldest, point.T_K);
+        hottest = std::max(hottest, point.T_K);
+        highest = std::max(highest, point.P_Pa);
+      }
+      if (compared()) curve.label = contender.label;
+      curves_.push_back(std::move(curve));
+    }
+    // What is said of one of several models names it.
+    const Notices suits = suitability(mixture, Purpose::vapour_liquid, coldest, hottest, highest);
+    for (std::size_t k = curves_.size() - held_.values.size(); k < curves_.size(); ++k) {
+      if (k + held_.values.size() == curves_.size()) curves_[k].notices.add(suits);
+      // What concerns the substances is the same for every model compared; once is enough.
+      for (const Notice& notice : curves_[k].notices) {
+        const bool of_substance =
+            notice.code.starts_with("vapour-pressure") || notice.code == "associating-vapour";
+        if (of_substance && &contender != &contenders_.front()) continue;
+        answer_.notices.add(notice.code, notice.text);
+      }
+    }
+  }
+
+  void tables() {
+    for (const BinaryCurve& curve : curves_) {
+      Json json = to_json(curve, main().substances());
+      if (compared()) json["liquid"] = curve.label;
+      answer_.json["curves"].push_back(std::move(json));
+      answer_.tables.push_back(curve_table(curve, main(), basis_, presentation_.units));
+      if (compared()) answer_.tables.back().title += ", " + curve.label;
+      if (!compared() || held_.values.size() > 1) answer_.screen.push_back(thinned(answer_.tables.back()));
+    }
+    if (compared() && held_.values.size() == 1) {
+      answer_.tables.push_back(side_by_side(curves_, main()));
+      answer_.screen.push_back(thinned(answer_.tables.back()));
+    }
+    add(azeotrope_table(curves_, main(), basis_));
+    if (answer_.screen.back().title != "Azeotropes") answer_.lines.emplace_back("no azeotrope");
+    add(three_phase_table(curves_, main(), basis_));
+  }
+
+  void add(Table table) {
+    if (table.rows.empty()) return;
+    answer_.screen.push_back(table);
+    answer_.tables.push_back(std::move(table));
+  }
+
+  void overlays(Contender& contender) {
+    for (const DataSet& set : sets_) {
+      const Comparison comparison = compare(contender.mixture, set);
+      Json json = to_json(comparison);
+      json["file"] = set.name;
+      if (compared()) json["liquid"] = contender.label;
+      answer_.json["measured"].push_back(std::move(json));
+      add(deviation_table(comparison,
+                          compared() ? fmt::format("{}, {}", set.name, contender.label) : set.name));
+      answer_.notices.add(set.notices);
+    }
+  }
+
+  Diagram diagram_;
+  const BinaryOptions& options_;
+  const Presentation& presentation_;
+  Answer answer_;
+  Held held_;
+  Basis basis_;
+  std::vector<Contender> contenders_;
+  std::vector<DataSet> sets_;
+  std::vector<BinaryCurve> curves_;
+};
+
 Answer diagram_of(Diagram diagram, const BinaryOptions& options, const Presentation& presentation) {
   check_condition(diagram, options.condition);
-  const Held held = read_held(options.condition);
-  const Basis basis = parse_basis(options.mixture.basis);
   if (options.points < 3 || options.points > 100001)
     throw RequestError("--points: expected a number from 3 to 100001");
-  Mixture mixture = options.mixture.read();
-  const std::vector<DataSet> sets =
-      read_overlays(options.measured, mixture, *bank_with(options.mixture.substance_files));
-
-  Answer answer;
-  std::vector<BinaryCurve> curves;
-  for (const double value : held.values) {
-    const CurveOptions curve_options{static_cast<std::size_t>(options.points)};
-    curves.push_back(held.sought == Sought::temperature ? txy(mixture, value, curve_options)
-                                                        : pxy(mixture, value, curve_options));
-    answer.notices.add(curves.back().notices);
-  }
-  const char* name = diagram == Diagram::txy ? "txy" : diagram == Diagram::pxy ? "pxy" : "xy";
-  answer.json = answer_header(name, mixture);
-  for (const BinaryCurve& curve : curves) {
-    answer.json["curves"].push_back(to_json(curve, mixture.substances()));
-    answer.tables.push_back(curve_table(curve, mixture, basis, presentation.units));
-    answer.screen.push_back(thinned(answer.tables.back()));
-  }
-  std::vector<Table> summaries{azeotrope_table(curves, mixture, basis),
-                               three_phase_table(curves, mixture, basis)};
-  if (summaries[0].rows.empty()) answer.lines.emplace_back("no azeotrope");
-  for (const DataSet& set : sets) {
-    const Comparison comparison = compare(mixture, set);
-    Json json = to_json(comparison);
-    json["file"] = set.name;
-    answer.json["measured"].push_back(std::move(json));
-    summaries.push_back(deviation_table(comparison, set.name));
-    answer.notices.add(set.notices);
-  }
-  for (Table& summary : summaries) {
-    if (summary.rows.empty()) continue;
-    answer.screen.push_back(summary);
-    answer.tables.push_back(std::move(summary));
-  }
-  check_overlays(curves, sets, answer.notices);
-  const FigureOptions figure{presentation.units, basis, sets};
-  answer.figure =
-      diagram == Diagram::xy ? xy_figure(curves, mixture, figure) : boiling_figure(curves, mixture, figure);
-  return answer;
+  return DiagramOf(diagram, options, presentation).answer();
 }
 
 void add_one(CLI::App& tool, Diagram diagram, const std::string& name, const std::string& about,
@@ -108,6 +218,7 @@ void add_one(CLI::App& tool, Diagram diagram, const std::string& name, const std
   auto options = std::make_shared<BinaryOptions>();
   CLI::App* command = tool.add_subcommand(name, about);
   add_mixture(*command, options->mixture, true);
+  add_compare(*command, options->mixture);
   add_condition(*command, options->condition);
   command->add_option("--points", options->points, "Points along the composition (default 101)")
       ->type_name("N");
@@ -117,6 +228,10 @@ void add_one(CLI::App& tool, Diagram diagram, const std::string& name, const std
       ->type_name("FILE.csv")
       ->expected(1)
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+  command->add_flag("--overview", options->overview,
+                    "Draw the boiling diagram, x-y and activity coefficients in one figure");
+  command->add_flag("--working", options->working,
+                    "Write out the calculation of one point, equation by equation");
   add_presentation(*command, options->presentation, true);
   command->footer("Example:\n  " + example);
   command->callback([options, diagram] {

@@ -46,6 +46,7 @@ Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis,
 }
 
 Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis) {
+  const bool compared = !curves.front().label.empty();
   Table table{"Azeotropes",
               {{"T", Dimension::temperature, 4},
                {"P", Dimension::pressure, 4},
@@ -53,11 +54,13 @@ Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mix
                {"kind"},
                {"extremum"}},
               {}};
+  if (compared) table.columns.push_back({"model"});
   for (const BinaryCurve& curve : curves) {
     for (const Azeotrope& azeotrope : curve.azeotropes) {
       table.rows.push_back({azeotrope.T_K, azeotrope.P_Pa, shown(azeotrope.x1, mixture, basis),
                             std::string(azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"),
                             std::string(description(azeotrope.extremum))});
+      if (compared) table.rows.back().emplace_back(curve.label);
     }
   }
   return table;
@@ -72,10 +75,13 @@ Table three_phase_table(const std::vector<BinaryCurve>& curves, const Mixture& m
                {fraction("x beta", first, basis), Dimension::fraction, 6},
                {fraction("y", first, basis), Dimension::fraction, 6}},
               {}};
+  const bool compared = !curves.front().label.empty();
+  if (compared) table.columns.push_back({"model"});
   for (const BinaryCurve& curve : curves) {
     for (const ThreePhase& line : curve.three_phases) {
       table.rows.push_back({line.T_K, line.P_Pa, shown(line.x_alpha, mixture, basis),
                             shown(line.x_beta, mixture, basis), shown(line.y, mixture, basis)});
+      if (compared) table.rows.back().emplace_back(curve.label);
     }
   }
   return table;
@@ -93,7 +99,10 @@ Table deviation_table(const Comparison& comparison, const std::string& name) {
   };
   add(comparison.T_K, {"T", Dimension::temperature, 4, true});
   add(comparison.P_Pa, {"P", Dimension::pressure, 4, true});
-  add(comparison.y1, {"y1", Dimension::number, 5});
+  for (std::size_t i = 0; i < comparison.y.size(); ++i) {
+    if (comparison.y.size() == 2 && i == 1) break;  // the mirror image of the first
+    add(comparison.y[i], {fmt::format("y{}", i + 1), Dimension::number, 5});
+  }
   for (const auto& [word, member] : {std::pair("mean", &DeviationSummary::mean),
                                      std::pair("mean absolute", &DeviationSummary::mean_absolute),
                                      std::pair("RMS", &DeviationSummary::root_mean_square),

@@ -52,7 +52,10 @@ int main(int argc, char** argv) {
   jampot::tool::add_substance(tool);
   jampot::tool::add_saturation(tool);
   jampot::tool::add_define(tool);
+  jampot::tool::add_pairs(tool);
+  jampot::tool::add_gamma(tool);
   jampot::tool::add_regress(tool);
+  jampot::tool::add_estimate(tool);
   jampot::tool::add_bubble_and_dew(tool);
   jampot::tool::add_binary_diagrams(tool);
   jampot::tool::add_demo(tool);

@@ -11,18 +11,48 @@
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/files/substance_toml.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/liquid/published_pairs.hpp"
 
 namespace jampot::tool {
 
+namespace {
+
+// "x=0 to 0.1, y=60 to 70", in the units shown.
+Window parse_window(const std::string& text) {
+  Window window;
+  for (const std::string& piece : split(text, ',')) {
+    const std::size_t equals = piece.find('='), to = piece.find(" to ");
+    const std::string axis(trimmed(std::string_view(piece).substr(0, std::min(equals, piece.size()))));
+    std::optional<double> low, high;
+    if (equals != std::string::npos && to != std::string::npos && to > equals) {
+      low = parse_number(piece.substr(equals + 1, to - equals - 1));
+      high = parse_number(piece.substr(to + 4));
+    }
+    if (!low || !high || !(*high > *low) || (axis != "x" && axis != "y")) {
+      throw RequestError(fmt::format(
+          "--window '{}': expected the ends of the axes in the units shown, as in \"x=0 to 0.1, y=60 to 70\"",
+          text));
+    }
+    (axis == "x" ? window.x : window.y) = {*low, *high};
+  }
+  return window;
+}
+
+}  // namespace
+
 Presentation PresentationOptions::read() const {
-  Presentation presentation{json, csv, xlsx, figure, {}};
+  Presentation presentation{json, csv, xlsx, figure, plot, {}, {}};
   if (!units.empty()) presentation.units = parse_display_units(units);
   if (!figure.empty()) {
     const std::string ending = lower_case(std::filesystem::path(figure).extension().string());
     if (ending != ".svg" && ending != ".png" && ending != ".pdf") {
       throw RequestError(fmt::format("--figure '{}': the ending must be .svg, .png or .pdf", figure));
     }
+  } else if (!plot.empty() || !window.empty()) {
+    throw RequestError("--plot and --window change a figure: give --figure FILE as well");
   }
+  if (!window.empty()) presentation.window = parse_window(window);
   return presentation;
 }
 
@@ -36,6 +66,10 @@ void add_presentation(CLI::App& command, PresentationOptions& options, bool draw
   if (draws) {
     command.add_option("--figure", options.figure, "Draw into this file: .svg, .png or .pdf")
         ->type_name("FILE");
+    command.add_option("--window", options.window, "Part of the figure: \"x=0 to 0.1, y=60 to 70\"")
+        ->type_name("TEXT");
+    command.add_option("--plot", options.plot, "Draw two columns of the tables: \"T against x(water)\"")
+        ->type_name("TEXT");
   }
 }
 
@@ -49,12 +83,27 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
   }
   add_substance_files(command, options.substance_files);
   command
-      .add_option("--liquid", options.liquid, "Liquid model: ideal or nrtl (default: that of the parameters)")
+      .add_option("--liquid", options.liquid,
+                  fmt::format("Liquid model: {} (default: that of the parameters)",
+                              joined(liquid_model_names(), ", ")))
       ->type_name("MODEL");
   command.add_option("--parameters", options.parameter_files, "Pair parameters; may be repeated")
       ->type_name("FILE.pairs.toml")
       ->expected(1)
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+  command
+      .add_option(
+          "--missing-pairs", options.missing_pairs,
+          "A pair neither given nor published: refuse (default), estimate from a prediction, or ideal")
+      ->type_name("WHAT");
+  command
+      .add_option("--estimate-from", options.estimate_from,
+                  "What estimates are fitted to: unifac (default), unifac-lle, unifac-dortmund, mosced")
+      ->type_name("MODEL");
+  command
+      .add_option("--estimate-range", options.estimate_range,
+                  "Over which temperatures (default \"25 to 100 degC\")")
+      ->type_name("RANGE");
   command.add_option("--basis", options.basis, "Fractions of moles or mass, in and out: mole or mass")
       ->type_name("BASIS");
 }
@@ -85,32 +134,132 @@ void add_substance_files(CLI::App& command, std::vector<std::string>& files) {
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
 }
 
-Mixture MixtureOptions::read() const {
-  const std::shared_ptr<const Bank> bank = bank_with(substance_files);
-  std::vector<Substance> substances = substances_named(names, *bank);
-  if (!first.empty()) {
-    const Substance& wanted = bank->require(first);
-    const auto found = std::find_if(substances.begin(), substances.end(), [&](const Substance& candidate) {
-      return candidate.name == wanted.name;
-    });
-    if (found == substances.end()) {
-      throw RequestError(fmt::format("--first: {} is not one of the substances", wanted.name));
-    }
-    std::rotate(substances.begin(), found, found + 1);
-  }
-  ParameterCollection parameters;
-  for (const std::string& file : parameter_files) read_pairs(file, parameters, *bank);
-  std::string model = liquid;
-  if (model.empty()) {
-    model = parameters.all().empty() ? "nrtl" : parameters.all().front().model;
-    for (const PairParameters& pair : parameters.all()) {
-      if (pair.model != model) {
-        throw RequestError(
-            fmt::format("the parameter files hold {} and {}; --liquid says which to use", model, pair.model));
+void add_compare(CLI::App& command, MixtureOptions& options) {
+  command
+      .add_option("--compare", options.compare,
+                  "Repeat with these models or pair files and show all side by side: \"ideal, unifac\"")
+      ->type_name("LIST");
+}
+
+namespace {
+
+std::vector<Substance> substances_of(const MixtureOptions& options, const Bank& bank) {
+  std::vector<Substance> substances = substances_named(options.names, bank);
+  if (substances.size() < 2) throw RequestError("a mixture needs at least two substances");
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      if (substances[i].name == substances[j].name) {
+        throw RequestError(fmt::format("{} is named twice in this mixture", substances[i].name));
       }
     }
   }
-  return {std::move(substances), model, parameters};
+  if (options.first.empty()) return substances;
+  const Substance& wanted = bank.require(options.first);
+  const auto found = std::find_if(substances.begin(), substances.end(),
+                                  [&](const Substance& candidate) { return candidate.name == wanted.name; });
+  if (found == substances.end()) {
+    throw RequestError(fmt::format("--first: {} is not one of the substances", wanted.name));
+  }
+  std::rotate(substances.begin(), found, found + 1);
+  return substances;
+}
+
+// The model of the parameter files; without any, the first whose pairs are all published.
+std::string default_model(const ParameterCollection& given, const std::vector<Substance>& substances) {
+  if (!given.all().empty()) {
+    const std::string& model = given.all().front().model;
+    for (const PairParameters& pair : given.all()) {
+      if (pair.model == model) continue;
+      throw RequestError(
+          fmt::format("the parameter files hold {} and {}; --liquid says which to use", model, pair.model));
+    }
+    return model;
+  }
+  for (const char* model : {"nrtl", "wilson", "uniquac"}) {
+    bool all = true;
+    for (std::size_t i = 0; i < substances.size(); ++i) {
+      for (std::size_t j = i + 1; j < substances.size(); ++j) {
+        all = all && !published_pairs(model, substances[i].name, substances[j].name).empty();
+      }
+    }
+    if (all) return model;
+  }
+  return "nrtl";
+}
+
+EstimateOptions estimate_options(const MixtureOptions& options) {
+  EstimateOptions estimate;
+  estimate.from = options.estimate_from;
+  if (options.estimate_range.empty()) return estimate;
+  const auto ends = parse_quantities(options.estimate_range + " in 2", Dimension::temperature);
+  estimate.range_K = {std::min(ends.front(), ends.back()), std::max(ends.front(), ends.back())};
+  return estimate;
+}
+
+}  // namespace
+
+Resolved MixtureOptions::resolve(Notices& notices) const {
+  const std::shared_ptr<const Bank> bank = bank_with(substance_files);
+  ParameterCollection given;
+  for (const std::string& file : parameter_files) read_pairs(file, given, *bank);
+  Resolved resolved{substances_of(*this, *bank), liquid, {}};
+  if (resolved.model.empty()) resolved.model = default_model(given, resolved.substances);
+  resolved.parameters = complete_pairs(resolved.model, resolved.substances, given,
+                                       parse_missing_pairs(missing_pairs), estimate_options(*this), notices);
+  return resolved;
+}
+
+Mixture MixtureOptions::read(Notices& notices) const {
+  Resolved resolved = resolve(notices);
+  return {std::move(resolved.substances), resolved.model, resolved.parameters};
+}
+
+std::vector<std::pair<std::string, Resolved>> MixtureOptions::resolve_all(Notices& notices) const {
+  std::vector<std::pair<std::string, Resolved>> all;
+  Resolved own = resolve(notices);
+  const std::string own_model = own.model;
+  all.emplace_back(own_model, std::move(own));
+  for (const std::string& piece : split(compare, ',')) {
+    if (piece.empty()) continue;
+    MixtureOptions other = *this;
+    std::string label = piece;
+    if (piece.ends_with(".toml")) {
+      other.parameter_files = {piece};
+      other.liquid.clear();
+      label = std::filesystem::path(piece).stem().stem().string();
+    } else {
+      other.liquid = piece;
+      needs_pairs(piece);  // refuses an unknown word
+    }
+    all.emplace_back(label, other.resolve(notices));
+  }
+  return all;
+}
+
+std::vector<Contender> MixtureOptions::contenders(Notices& notices) const {
+  std::vector<Contender> list;
+  for (auto& [label, resolved] : resolve_all(notices)) {
+    list.push_back({label, Mixture(std::move(resolved.substances), resolved.model, resolved.parameters)});
+  }
+  return list;
+}
+
+std::vector<Coefficient> parse_form(const std::string& text) {
+  std::vector<std::string> names;
+  for (const Coefficient coefficient : all_coefficients) names.emplace_back(name_of(coefficient));
+  std::vector<Coefficient> form;
+  for (const std::string& piece : split(text, ',')) {
+    const auto found = std::find(names.begin(), names.end(), piece);
+    if (found == names.end()) {
+      throw RequestError(fmt::format("--form: '{}' is not a coefficient; there are {}.{}", piece,
+                                     joined(names, ", "), did_you_mean(piece, names)));
+    }
+    form.push_back(static_cast<Coefficient>(found - names.begin()));
+    if (std::count(form.begin(), form.end(), form.back()) > 1) {
+      throw RequestError(fmt::format("--form names '{}' twice", piece));
+    }
+  }
+  return form;
 }
 
 void add_condition(CLI::App& command, Condition& condition) {

@@ -9,12 +9,13 @@
 #include "jampot/measured/data_set.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/phase/mixture.hpp"
+#include "jampot/regression/complete.hpp"
 
 namespace jampot::tool {
 
 struct PresentationOptions {
   bool json = false;
-  std::string csv, xlsx, figure, units;
+  std::string csv, xlsx, figure, units, window, plot;
   /// @throws RequestError for a unit or a figure's ending that is not known
   Presentation read() const;
 };
@@ -27,18 +28,44 @@ void add_presentation(CLI::App& command, PresentationOptions& options, bool draw
 std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files);
 void add_substance_files(CLI::App& command, std::vector<std::string>& files);
 
+/// Substances with the liquid model asked for and every pair it needs that could be found.
+struct Resolved {
+  std::vector<Substance> substances;
+  std::string model;
+  ParameterCollection parameters;
+};
+
+/// A mixture under the name by which its curves are told apart.
+struct Contender {
+  std::string label;
+  Mixture mixture;
+};
+
 struct MixtureOptions {
   std::vector<std::string> names;
   std::vector<std::string> substance_files;
-  std::string liquid;  ///< empty: the model of the parameter files, else nrtl
+  std::string liquid;  ///< empty: the model of the parameter files, else the one whose pairs are published
   std::vector<std::string> parameter_files;
   std::string first;  ///< of a binary: the substance on the axis
   std::string basis = "mole";
+  std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
+  std::string compare;  ///< further models or pair files
 
-  Mixture read() const;
+  /// Notices tell of estimated pairs.
+  Resolved resolve(Notices& notices) const;
+  Mixture read(Notices& notices) const;
+  /// The mixture and those it is compared with, the mixture itself first.
+  std::vector<Contender> contenders(Notices& notices) const;
+  /// The same without vapours, for what needs none.
+  std::vector<std::pair<std::string, Resolved>> resolve_all(Notices& notices) const;
 };
 
 void add_mixture(CLI::App& command, MixtureOptions& options, bool binary);
+/// Adds --compare.
+void add_compare(CLI::App& command, MixtureOptions& options);
+
+/// "constant, inverse_T": coefficients of a temperature dependence. @throws RequestError naming them
+std::vector<Coefficient> parse_form(const std::string& text);
 
 struct Condition {
   std::string temperature, pressure;
@@ -61,6 +88,9 @@ void add_find(CLI::App& tool);
 void add_substance(CLI::App& tool);
 void add_saturation(CLI::App& tool);
 void add_define(CLI::App& tool);
+void add_pairs(CLI::App& tool);
+void add_gamma(CLI::App& tool);
+void add_estimate(CLI::App& tool);
 void add_regress(CLI::App& tool);
 void add_bubble_and_dew(CLI::App& tool);
 void add_binary_diagrams(CLI::App& tool);

@@ -20,24 +20,6 @@ struct RegressOptions {
   PresentationOptions presentation;
 };
 
-std::vector<Coefficient> parse_form(const std::string& text) {
-  std::vector<std::string> names;
-  for (const Coefficient coefficient : all_coefficients) names.emplace_back(name_of(coefficient));
-  std::vector<Coefficient> form;
-  for (const std::string& piece : split(text, ',')) {
-    const auto found = std::find(names.begin(), names.end(), piece);
-    if (found == names.end()) {
-      throw RequestError(fmt::format("--form: '{}' is not a coefficient; there are {}.{}", piece,
-                                     joined(names, ", "), did_you_mean(piece, names)));
-    }
-    form.push_back(static_cast<Coefficient>(found - names.begin()));
-    if (std::count(form.begin(), form.end(), form.back()) > 1) {
-      throw RequestError(fmt::format("--form names '{}' twice", piece));
-    }
-  }
-  return form;
-}
-
 FitOptions read_fit_options(const RegressOptions& options) {
   FitOptions fit;
   fit.model = options.model;
@@ -95,7 +77,8 @@ void add_regress(CLI::App& tool) {
   const auto repeatable = [](CLI::Option* option) {
     option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   };
-  command->add_option("--model", options->model, "Liquid model: nrtl")->type_name("MODEL");
+  command->add_option("--model", options->model, "Liquid model: wilson, nrtl (default) or uniquac")
+      ->type_name("MODEL");
   command
       ->add_option(
           "--objective", options->objective,

@@ -94,7 +94,7 @@ TEST(Comparison, DeviationsOfExactDataVanish) {
   EXPECT_NEAR(comparison.T_K->mean, -0.5, 1e-9);
   EXPECT_NEAR(comparison.T_K->root_mean_square, 0.5, 1e-9);
   EXPECT_NEAR(comparison.T_K->largest, -0.5, 1e-9);
-  EXPECT_NEAR(comparison.y1->mean_absolute, 0, 1e-10);
+  EXPECT_NEAR(comparison.y.at(0).mean_absolute, 0, 1e-10);
   EXPECT_FALSE(comparison.P_Pa);
   // the same from the other side
   std::swap(data.substances[0], data.substances[1]);

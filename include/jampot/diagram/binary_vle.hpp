@@ -1,6 +1,7 @@
 #pragma once
 // Boiling and dew curves of a binary: the numbers behind Txy, Pxy and xy diagrams.
 #include <array>
+#include <string>
 #include <vector>
 
 #include "jampot/basis/notice.hpp"
@@ -23,6 +24,7 @@ struct BinaryPoint {
 /// stand at the ends of the three-phase line, with the same T, P and y.
 struct BinaryCurve {
   Sought sought = Sought::temperature;  ///< temperature: isobaric
+  std::string label;                    ///< of the model, where several are compared; else empty
   std::vector<BinaryPoint> points;
   std::vector<Azeotrope> azeotropes;
   std::vector<ThreePhase> three_phases;

@@ -19,10 +19,12 @@ DeviationSummary summarise(const std::vector<double>& deviations);
 struct Comparison {
   struct Row {
     DataPoint measured;
-    double T_K = 0, P_Pa = 0, y1 = 0;  ///< of the model
+    double T_K = 0, P_Pa = 0;  ///< of the model
+    std::vector<double> y;
   };
   std::vector<Row> rows;
-  std::optional<DeviationSummary> T_K, P_Pa, y1;  ///< those the data can be compared in
+  std::optional<DeviationSummary> T_K, P_Pa;  ///< those the data can be compared in
+  std::vector<DeviationSummary> y;            ///< of each component; empty where the vapour was not analysed
 };
 
 /// @throws CalculationError where the model has no bubble point at a measured composition.

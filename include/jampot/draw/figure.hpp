@@ -33,6 +33,28 @@ struct Callout {
   Mark mark = Mark::none;
 };
 
+/// A text that stands where it is put: numbers at the side of a triangle, names at its corners.
+struct FixedText {
+  enum class Align { left, centre, right };
+  Spot spot;
+  std::string text;
+  Align align = Align::centre;
+  bool small = true;
+};
+
+/// A straight arrow.
+struct Arrow {
+  Spot from, to;
+  int colour = 0;
+  bool head_only = false;  ///< a head at `to`, pointing away from `from`
+};
+
+/// A lightly coloured area.
+struct Area {
+  std::vector<Spot> outline;
+  int colour = 0;
+};
+
 struct Axis {
   std::string label;
   double low = 0, high = 1;
@@ -44,6 +66,12 @@ struct Panel {
   std::vector<Series> series;
   std::vector<Callout> callouts;
   bool square = false;  ///< both axes of one length
+  /// No axes are drawn, and one unit is as long in y as in x: triangles.
+  bool bare = false;
+  std::vector<Series> guides;  ///< frame and grid of a bare panel: drawn first, no obstacle for labels
+  std::vector<FixedText> texts;
+  std::vector<Arrow> arrows;
+  std::vector<Area> areas;
 };
 
 struct Figure {
@@ -55,8 +83,8 @@ struct Figure {
   int width = 1280, height = 800;
 };
 
-/// The colour of a number, "#rrggbb": dark enough on white, told apart with any colour vision, cycling after
-/// eight.
+/// The colour of a number, "#rrggbb": dark enough on white, told apart with any colour vision. After eight of
+/// them come the grey of grids (8) and of frames (9).
 std::string palette(int colour);
 
 /// A unit as print shows it: "degC" as "°C".

@@ -6,6 +6,8 @@
 #include "jampot/basis/quantity.hpp"
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/draw/figure.hpp"
+#include "jampot/draw/triangle.hpp"
+#include "jampot/equilibrium/bubble_dew.hpp"
 #include "jampot/measured/data_set.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/regression/fit.hpp"
@@ -26,6 +28,15 @@ Figure boiling_figure(const std::vector<BinaryCurve>& curves, const Mixture& mix
 /// Vapour against liquid composition with the diagonal.
 Figure xy_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,
                  const FigureOptions& options);
+
+/// The boiling diagram, the x-y diagram and the activity coefficients in one figure.
+Figure overview_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,
+                       const FigureOptions& options);
+
+/// Liquids of three substances and the vapours they give, an arrow from each liquid to its vapour; measured
+/// vapours as open symbols.
+Figure bubble_triangle(const std::vector<VlePoint>& points, const std::vector<DataSet>& measured,
+                       const Mixture& mixture, const Triangle::Options& triangle, Basis basis);
 
 /// Standardised residuals of a fit against the liquid composition: boiling point above, vapour below.
 Figure residual_figure(const Fit& fit);

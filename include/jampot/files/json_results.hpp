@@ -19,6 +19,13 @@ Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances)
 Json to_json(const Comparison& comparison);
 Json to_json(const Fit& fit);
 
+/// The group interactions behind a UNIFAC model, as a list like that of pair parameters.
+Json to_json(const Unifac& unifac);
+
+/// The beginning of an answer about a liquid alone.
+Json liquid_header(const std::string& command, const std::vector<Substance>& substances,
+                   const ActivityModel& model, const std::vector<PairParameters>& pairs);
+
 /// The beginning of every answer: command, substances, models, parameters (with source and range_K).
 Json answer_header(const std::string& command, const Mixture& mixture);
 

@@ -35,6 +35,9 @@ class Nrtl final : public ActivityModel {
  private:
   std::size_t at(std::size_t i, std::size_t j) const { return i * n_ + j; }
   void sums(std::span<const double> x);
+  /// ln gamma alone, with the number of components known to the compiler (0: not known).
+  template <std::size_t N>
+  void ln_gamma_only(const double* x, double* ln_gamma);
   /// Adds to `out` (n numbers, `stride` apart) the change of ln gamma when G_ab and tau_ab G_ab change.
   void add_entry_change(std::span<const double> x, std::size_t a, std::size_t b, double dG, double dtauG,
                         double* out, std::size_t stride) const;
@@ -42,6 +45,7 @@ class Nrtl final : public ActivityModel {
   std::size_t n_;
   std::vector<ModelTerm> terms_;  ///< tau_12, tau_21, alpha for each pair in turn
   double T_K_ = 0;
+  bool with_log_ = true;                        ///< some term has a ln T
   bool changed_ = true;                         ///< a coefficient was set since the last set_temperature
   std::vector<double> tau_, alpha_, G_, tauG_;  ///< n x n, at T_K_
   std::vector<double> S_, R_, E_;               ///< at the last composition; R_j = C_j/S_j, E_ij = dR_j/dn_i

@@ -27,6 +27,10 @@ struct TemperatureFunction {
   double value(double T_K) const {
     return constant + inverse_T / T_K + (log_T == 0 ? 0 : log_T * std::log(T_K)) + linear_T * T_K;
   }
+  /// The same with 1/T and ln T at hand, for a model that asks many functions at one temperature.
+  double value(double T_K, double inverse, double ln_T) const {
+    return constant + inverse_T * inverse + log_T * ln_T + linear_T * T_K;
+  }
   double dT(double T_K) const { return (log_T - inverse_T / T_K) / T_K + linear_T; }
 
   double& operator[](Coefficient coefficient) {

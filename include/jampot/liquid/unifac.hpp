@@ -53,9 +53,6 @@ class Unifac final : public ActivityModel {
     return count_[component * groups_.size() + group];
   }
   double psi(std::size_t m, std::size_t n) const { return contacts_.psi(m, n); }
-  double pure_ln_Gamma(std::size_t component, std::size_t group) const {
-    return pure_[component * groups_.size() + group];
-  }
   const SizePart& size_part() const { return size_part_; }
 
  private:
@@ -65,6 +62,7 @@ class Unifac final : public ActivityModel {
   };
   void read_interactions(const std::vector<Substance>& substances);
   void pure_liquids();
+  void derivatives_with_T();
 
   UnifacTable table_;
   std::string name_;
@@ -80,8 +78,10 @@ class Unifac final : public ActivityModel {
   SizePart size_part_;
   ContactSum contacts_;
   double T_K_ = 0;
-  std::vector<double> pure_, dpure_;  ///< ln Gamma_k / Q_k of the pure liquids, and its derivative with T
-  std::vector<double> reference_, dreference_;  ///< sum_k nu_ki ln Gamma_k(pure i)
+  bool dT_ready_ = false;                      ///< derivatives with T are made when first asked for
+  std::vector<std::vector<std::size_t>> own_;  ///< the groups that each component has
+  /// sum_k nu_ki ln Gamma_k(pure i), and its derivative with T
+  std::vector<double> reference_, dreference_;
   std::vector<double> s_, gradient_, dgradient_, hessian_, product_;
 };
 

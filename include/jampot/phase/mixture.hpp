@@ -11,6 +11,8 @@
 
 namespace jampot {
 
+class Unifac;
+
 /// A mixture of substances with a liquid and a vapour model. Copies are independent; use one per thread.
 class Mixture {
  public:
@@ -39,6 +41,9 @@ class Mixture {
 
   /// The pair parameters in use, in the order of the substances.
   const std::vector<PairParameters>& parameters() const { return parameters_; }
+
+  /// The UNIFAC model behind the liquid, or nullptr.
+  const Unifac* unifac() const;
 
   /// Model evaluations so far (of the liquid, which is what costs).
   long evaluations() const { return liquid_->evaluations(); }

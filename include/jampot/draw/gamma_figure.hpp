@@ -1,0 +1,34 @@
+#pragma once
+// Figures of activity coefficients.
+#include <string>
+#include <vector>
+
+#include "jampot/basis/quantity.hpp"
+#include "jampot/diagram/binary_vle.hpp"
+#include "jampot/diagram/gamma.hpp"
+#include "jampot/draw/figure.hpp"
+
+namespace jampot {
+
+/// One model (or temperature) along the composition line.
+struct GammaCurve {
+  std::string label;  ///< "nrtl", "60 degC"; empty where there is only one
+  std::vector<GammaPoint> points;
+};
+
+/// Activity coefficients of both components of a binary against composition, on a logarithmic axis where they
+/// span more than a decade.
+Panel gamma_panel(const std::vector<GammaCurve>& curves, const std::vector<Substance>& substances);
+
+/// The same from the points of boiling curves.
+Panel gamma_panel(const std::vector<BinaryCurve>& curves, const std::vector<std::string>& labels,
+                  const std::vector<Substance>& substances);
+
+/// One solute in one solvent against temperature.
+struct LimitingCurve {
+  std::string label;
+  std::vector<std::pair<double, double>> points;  ///< T in K, ln gamma
+};
+Panel limiting_panel(const std::vector<LimitingCurve>& curves, const DisplayUnits& units);
+
+}  // namespace jampot

@@ -1,0 +1,43 @@
+#pragma once
+// Pair parameters where nothing was measured: fitted to what UNIFAC or MOSCED predicts, and marked as such.
+#include <array>
+#include <string>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/substance/substance.hpp"
+
+namespace jampot {
+
+struct EstimateOptions {
+  std::string model = "nrtl";
+  /// "unifac", "unifac-lle", "unifac-dortmund" (activity coefficients over the whole composition) or "mosced"
+  /// (limiting ones).
+  std::string from = "unifac";
+  std::array<double, 2> range_K{298.15, 373.15};
+  std::vector<Coefficient> form{Coefficient::inverse_T};
+  double alpha = 0.3;  ///< NRTL
+};
+
+struct Estimate {
+  PairParameters pair;
+  double rms_ln_gamma = 0;  ///< over the states it was fitted to
+  int states = 0;
+  /// ln of the limiting activity coefficients at the middle of the range: first in second, second in first.
+  std::array<double, 2> predicted_limits{}, fitted_limits{};
+  Notices notices;
+};
+
+/// Least squares in ln gamma over 11 compositions (MOSCED: the two limits) and 5 temperatures of the range.
+/// @throws RequestError for a model without pair parameters or an unknown prediction
+/// @throws CalculationError where the prediction lacks groups, interactions or parameters, naming them
+Estimate estimate_pair(const Substance& first, const Substance& second, const EstimateOptions& options = {});
+
+/// The parameters with which the model has exactly these limiting activity coefficients at T_K (ln gamma of
+/// the first in the second, of the second in the first). T-dependence: inverse_T.
+/// @throws CalculationError where the model has no such parameters
+PairParameters pair_from_limits(const Substance& first, const Substance& second, const std::string& model,
+                                std::array<double, 2> ln_gamma_inf, double T_K, double alpha = 0.3);
+
+}  // namespace jampot

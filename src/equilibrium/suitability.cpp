@@ -1,0 +1,176 @@
+#include "jampot/equilibrium/suitability.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <memory>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/liquid/unifac.hpp"
+#include "jampot/substance/properties.hpp"
+
+namespace jampot {
+namespace {
+
+double celsius(double T_K) {
+  return T_K - celsius_zero;
+}
+
+class Judge {
+ public:
+  Judge(const Mixture& mixture, Purpose purpose, double Tmin_K, double Tmax_K)
+      : mixture_(mixture), purpose_(purpose), Tmin_K_(Tmin_K), Tmax_K_(Tmax_K) {}
+
+  Notices judge(std::optional<double> P_Pa) {
+    for (std::size_t i = 0; i < mixture_.size(); ++i) {
+      for (std::size_t j = i + 1; j < mixture_.size(); ++j) against_prediction(i, j);
+    }
+    purposes();
+    group_interactions();
+    if (P_Pa) vapour(*P_Pa);
+    return std::move(notices_);
+  }
+
+ private:
+  const Substance& substance(std::size_t i) const { return mixture_.substances()[i]; }
+
+  // The chosen model for two of the substances alone.
+  std::unique_ptr<ActivityModel> chosen(std::size_t i, std::size_t j) const {
+    ParameterCollection parameters;
+    for (const PairParameters& pair : mixture_.parameters()) parameters.add(pair);
+    return make_activity_model(mixture_.liquid_model(), {substance(i), substance(j)}, parameters);
+  }
+
+  void against_prediction(std::size_t i, std::size_t j) {
+    const std::string model = mixture_.liquid_model();
+    if (model.starts_with("unifac")) return;
+    std::unique_ptr<ActivityModel> prediction, own;
+    try {
+      prediction = make_activity_model("unifac", {substance(i), substance(j)}, {});
+      own = chosen(i, j);
+    } catch (const std::runtime_error&) {
+      return;  // without groups nothing is predicted; a model of the caller's own is not judged
+    }
+    if (model == "ideal") ideal(*prediction, i, j);
+    const auto predicted = binary_splits(*prediction, Tmin_K_);
+    if (predicted.empty()) return;
+    const std::string says = fmt::format(
+        "UNIFAC predicts that {} and {} form two liquids at {:.1f} degC (between x({}) = "
+        "{:.3f} and {:.3f})",
+        substance(i).name, substance(j).name, celsius(Tmin_K_), substance(i).name, predicted.front().x_alpha,
+        predicted.front().x_beta);
+    if (!can_split(model)) {
+      notices_.add("model-cannot-split",
+                   fmt::format("{}; the {} model cannot describe two liquids, whatever its "
+                               "parameters. NRTL or UNIQUAC can",
+                               says, model));
+    } else if (binary_splits(*own, Tmin_K_).empty()) {
+      notices_.add(
+          "predicted-split",
+          fmt::format("{}; the {} model with the parameters in use says one liquid. Measured solubilities "
+                      "would decide",
+                      says, model));
+    }
+  }
+
+  void ideal(ActivityModel& prediction, std::size_t i, std::size_t j) {
+    std::array<double, 2> first{}, second{};
+    prediction.set_temperature((Tmin_K_ + Tmax_K_) / 2);
+    prediction.evaluate(std::array{0.0, 1.0}, first);
+    prediction.evaluate(std::array{1.0, 0.0}, second);
+    constexpr double far = 0.2;
+    if (std::max(std::abs(first[0]), std::abs(second[1])) < far) return;
+    notices_.add(
+        "not-ideal",
+        fmt::format(
+            "the liquid is taken as ideal, but UNIFAC predicts limiting activity coefficients of {:.2f} "
+            "({} in {}) and {:.2f} ({} in {}): the diagram will be wrong",
+            std::exp(first[0]), substance(i).name, substance(j).name, std::exp(second[1]), substance(j).name,
+            substance(i).name));
+  }
+
+  void purposes() {
+    for (const PairParameters& pair : mixture_.parameters()) {
+      if (pair.fitted_to.empty()) continue;
+      const bool for_vle = pair.fitted_to == "vle", wants_vle = purpose_ == Purpose::vapour_liquid;
+      if (for_vle == wants_vle || pair.fitted_to.find('+') != std::string::npos) continue;
+      notices_.add(
+          "fitted-for-other-purpose",
+          fmt::format("the {} parameters of {} and {} were fitted to {} equilibria and are used for {} ones: "
+                      "such parameters rarely carry over",
+                      pair.model, pair.between[0], pair.between[1],
+                      for_vle ? "vapour-liquid" : "liquid-liquid",
+                      wants_vle ? "vapour-liquid" : "liquid-liquid"));
+    }
+  }
+
+  void group_interactions() {
+    const Unifac* unifac = mixture_.unifac();
+    if (unifac == nullptr) return;
+    std::vector<std::string> doubtful;
+    for (const GroupPair& pair : unifac->group_pairs()) {
+      if (pair.forward.grade == 'C' || pair.backward.grade == 'C') {
+        doubtful.push_back(fmt::format("{} - {}", pair.main_groups[0], pair.main_groups[1]));
+      }
+    }
+    if (!doubtful.empty()) {
+      notices_.add(
+          "doubtful-interactions",
+          fmt::format("the group interactions {} of {} rest on a single transcription (grade C); check what "
+                      "depends on them",
+                      joined(doubtful, ", "), unifac->name()));
+    }
+    const auto range = unifac_range_K(unifac->table());
+    constexpr double step_K = 2;
+    if (range && (Tmin_K_ < (*range)[0] - step_K || Tmax_K_ > (*range)[1] + step_K)) {
+      notices_.add(
+          "unifac-range",
+          fmt::format(
+              "the table of {} is meant for {:.0f} to {:.0f} degC; this result uses it between {:.1f} "
+              "and {:.1f} degC",
+              unifac->name(), celsius((*range)[0]), celsius((*range)[1]), celsius(Tmin_K_),
+              celsius(Tmax_K_)));
+    }
+  }
+
+  void vapour(double P_Pa) {
+    double largest = 0;
+    const Substance* worst = nullptr;
+    for (const Substance& candidate : mixture_.substances()) {
+      const auto virial = second_virial(candidate, Tmin_K_);
+      if (!virial) continue;
+      const double ln_phi = virial->B_m3_mol * P_Pa / (gas_constant * Tmin_K_);
+      if (std::abs(ln_phi) > std::abs(largest)) {
+        largest = ln_phi;
+        worst = &candidate;
+      }
+    }
+    constexpr double far = 0.07;  // about what common solvents reach at twice atmospheric pressure
+    if (worst == nullptr || std::abs(largest) < far) return;
+    notices_.add(
+        "non-ideal-vapour",
+        fmt::format(
+            "at {:.4g} kPa the vapour is not an ideal gas: by its second virial coefficient the fugacity "
+            "coefficient of {} is {:.2f}. A vapour model would be needed",
+            P_Pa / 1000, worst->name, std::exp(largest)));
+  }
+
+  const Mixture& mixture_;
+  Purpose purpose_;
+  double Tmin_K_, Tmax_K_;
+  Notices notices_;
+};
+
+}  // namespace
+
+Notices suitability(const Mixture& mixture, Purpose purpose, double Tmin_K, double Tmax_K,
+                    std::optional<double> P_Pa) {
+  return Judge(mixture, purpose, Tmin_K, Tmax_K).judge(P_Pa);
+}
+
+}  // namespace jampot

@@ -1,0 +1,125 @@
+#include "jampot/liquid/published_pairs.hpp"
+
+#include <fmt/format.h>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/csv_table.hpp"
+#include "jampot/substance/bank.hpp"
+#include "jampot_data.hpp"
+
+namespace jampot {
+namespace {
+
+constexpr double calorie = 4.184;  // J, thermochemical
+
+std::array<std::string, 2> term_names(const std::string& model) {
+  if (model == "wilson") return {"lambda_12", "lambda_21"};
+  if (model == "uniquac") return {"u_12", "u_21"};
+  return {"tau_12", "tau_21"};
+}
+
+std::vector<PairParameters> read() {
+  const CsvTable table(jampot_data::published_pairs_csv(), "published_pairs.csv");
+  std::vector<PairParameters> pairs;
+  for (std::size_t row = 0; row < table.rows(); ++row) {
+    const auto text = [&](const char* column) { return table.text(row, table.column(column)); };
+    const auto number = [&](const char* column) { return table.number(row, table.column(column)); };
+    const auto maybe = [&](const char* column) { return table.number_if_any(row, table.column(column)); };
+    PairParameters pair;
+    pair.model = text("model");
+    pair.between = {text("first"), text("second")};
+    pair.source = text("source");
+    pair.grade = text("grade").front();
+    pair.fitted_to = "vle";
+    const EnergyUnit unit = parse_energy_unit(text("unit"));
+    const auto names = term_names(pair.model);
+    pair.terms[names[0]] = term_from_print(number("p12"), unit);
+    pair.terms[names[1]] = term_from_print(number("p21"), unit);
+    if (pair.model == "nrtl") pair.terms["alpha"].constant = number("alpha");
+    if (pair.model == "wilson") pair.molar_volumes_m3_mol = {1e-6 * number("v1"), 1e-6 * number("v2")};
+    if (pair.model == "uniquac") {
+      PairParameters::Sizes sizes;
+      for (std::size_t k = 0; k < 2; ++k) {
+        const Substance& substance = Bank::built_in().require(pair.between[k]);
+        sizes.r[k] = substance.uniquac_r.value();
+        sizes.q[k] = substance.uniquac_q.value();
+        sizes.q_residual[k] = maybe(k == 0 ? "q_residual1" : "q_residual2").value_or(sizes.q[k]);
+      }
+      pair.sizes = sizes;
+    }
+    if (const auto low = maybe("low_K"), high = maybe("high_K"); low && high) pair.range_K = {*low, *high};
+    pairs.push_back(std::move(pair));
+  }
+  return pairs;
+}
+
+}  // namespace
+
+const std::vector<PairParameters>& published_pairs() {
+  static const std::vector<PairParameters> pairs = read();
+  return pairs;
+}
+
+std::vector<PairParameters> published_pairs(const std::string& model, const std::string& first,
+                                            const std::string& second) {
+  std::vector<PairParameters> found;
+  for (const PairParameters& pair : published_pairs()) {
+    if (pair.model != model) continue;
+    if (pair.between[0] == first && pair.between[1] == second) found.push_back(pair);
+    if (pair.between[0] == second && pair.between[1] == first) found.push_back(pair.swapped());
+  }
+  return found;
+}
+
+EnergyUnit parse_energy_unit(const std::string& text) {
+  if (text == "K") return EnergyUnit::kelvin;
+  if (text == "J/mol") return EnergyUnit::joule_mol;
+  if (text == "cal/mol") return EnergyUnit::calorie_mol;
+  if (text == "1" || text.empty()) return EnergyUnit::dimensionless;
+  throw RequestError(
+      fmt::format("'{}' is not a unit in which pair energies are printed; there are K, J/mol, cal/mol "
+                  "and 1 (the term itself)",
+                  text));
+}
+
+std::string name_of(EnergyUnit unit) {
+  switch (unit) {
+    case EnergyUnit::kelvin:
+      return "K";
+    case EnergyUnit::joule_mol:
+      return "J/mol";
+    case EnergyUnit::calorie_mol:
+      return "cal/mol";
+    case EnergyUnit::dimensionless:
+      break;
+  }
+  return "1";
+}
+
+namespace {
+
+// One kelvin of inverse_T in the unit.
+double per_kelvin(EnergyUnit unit) {
+  if (unit == EnergyUnit::joule_mol) return gas_constant;
+  if (unit == EnergyUnit::calorie_mol) return gas_constant / calorie;
+  return 1;
+}
+
+}  // namespace
+
+TemperatureFunction term_from_print(double value, EnergyUnit unit) {
+  TemperatureFunction term;
+  if (unit == EnergyUnit::dimensionless) {
+    term.constant = value;
+  } else {
+    term.inverse_T = value / per_kelvin(unit);
+  }
+  return term;
+}
+
+double print_of_term(const TemperatureFunction& term, EnergyUnit unit, double T_K) {
+  if (unit == EnergyUnit::dimensionless) return term.value(T_K);
+  return term.value(T_K) * T_K * per_kelvin(unit);
+}
+
+}  // namespace jampot

@@ -1,0 +1,71 @@
+#include "jampot/regression/complete.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/liquid/published_pairs.hpp"
+
+namespace jampot {
+namespace {
+
+// No interaction: NRTL and Wilson become the ideal solution, UNIQUAC its size part.
+PairParameters without_interaction(const std::string& model, const Substance& first,
+                                   const Substance& second) {
+  PairParameters pair = neutral_pair(model, first, second);
+  for (auto& [name, function] : pair.terms) {
+    if (name != "alpha") function = {};
+  }
+  if (pair.molar_volumes_m3_mol) {  // Lambda = 1
+    const double ratio = std::log((*pair.molar_volumes_m3_mol)[1] / (*pair.molar_volumes_m3_mol)[0]);
+    pair.terms["lambda_12"].constant = ratio;
+    pair.terms["lambda_21"].constant = -ratio;
+  }
+  pair.source = "none: taken as without interaction on request";
+  pair.estimated = true;
+  return pair;
+}
+
+}  // namespace
+
+MissingPairs parse_missing_pairs(const std::string& text) {
+  if (text == "refuse") return MissingPairs::refuse;
+  if (text == "estimate") return MissingPairs::estimate;
+  if (text == "ideal") return MissingPairs::ideal;
+  throw RequestError(fmt::format("--missing-pairs '{}': expected refuse, estimate or ideal.{}", text,
+                                 did_you_mean(text, {"refuse", "estimate", "ideal"})));
+}
+
+ParameterCollection complete_pairs(const std::string& model, const std::vector<Substance>& substances,
+                                   const ParameterCollection& given, MissingPairs policy,
+                                   const EstimateOptions& options, Notices& notices) {
+  ParameterCollection complete = given;
+  for (std::size_t i = 0; needs_pairs(model) && i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      const Substance &first = substances[i], &second = substances[j];
+      if (given.find(model, first.name, second.name)) continue;
+      const auto published = published_pairs(model, first.name, second.name);
+      if (!published.empty()) {
+        complete.add(published.front());
+      } else if (policy == MissingPairs::estimate) {
+        EstimateOptions wanted = options;
+        wanted.model = model;
+        const Estimate estimate = estimate_pair(first, second, wanted);
+        notices.add(estimate.notices);
+        complete.add(estimate.pair);
+      } else if (policy == MissingPairs::ideal) {
+        complete.add(without_interaction(model, first, second));
+        notices.add("ideal-pair",
+                    fmt::format("{} and {} are taken as without interaction, because nothing is known "
+                                "of them and --missing-pairs ideal asks for it",
+                                first.name, second.name));
+      }
+    }
+  }
+  return complete;
+}
+
+}  // namespace jampot

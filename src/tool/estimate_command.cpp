@@ -1,0 +1,167 @@
+// estimate: pair parameters fitted to a prediction, or exactly to two limiting activity coefficients.
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "fit_tables.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/files/pairs_toml.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/regression/estimate.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct EstimateCommand {
+  std::vector<std::string> names, substance_files;
+  std::string model = "nrtl", from = "unifac", temperature, form = "inverse_T", limits, out;
+  double alpha = 0.3;
+  PresentationOptions presentation;
+};
+
+// "ethanol in water = 4.5, water in ethanol = 2.6", as ln gamma of the first in the second and the reverse.
+std::array<double, 2> read_limits(const std::string& text, const std::vector<Substance>& pair,
+                                  const Bank& bank) {
+  std::array<double, 2> ln_gamma{NAN, NAN};
+  for (const std::string& piece : split(text, ',')) {
+    const std::size_t in = piece.find(" in "), equals = piece.rfind('=');
+    const auto value = equals == std::string::npos ? std::nullopt : parse_number(piece.substr(equals + 1));
+    if (in == std::string::npos || equals < in || !value || !(*value > 0)) {
+      throw RequestError(
+          fmt::format("--limits '{}': expected \"SOLUTE in SOLVENT = GAMMA\", as in \"{} in {} = 3.2\"",
+                      piece, pair[0].name, pair[1].name));
+    }
+    const std::string solute = bank.require(piece.substr(0, in)).name;
+    const std::string solvent = bank.require(piece.substr(in + 4, equals - in - 4)).name;
+    const bool first = solute == pair[0].name && solvent == pair[1].name;
+    if (!first && !(solute == pair[1].name && solvent == pair[0].name)) {
+      throw RequestError(
+          fmt::format("--limits '{}' is not about {} and {}", piece, pair[0].name, pair[1].name));
+    }
+    ln_gamma[first ? 0 : 1] = std::log(*value);
+  }
+  if (std::isnan(ln_gamma[0]) || std::isnan(ln_gamma[1])) {
+    throw RequestError("--limits needs both limits: each of the two in the other");
+  }
+  return ln_gamma;
+}
+
+Answer estimate(const EstimateCommand& options) {
+  const auto bank = bank_with(options.substance_files);
+  const std::vector<Substance> substances = substances_named(options.names, *bank);
+  if (substances.size() < 2) throw RequestError("estimate needs at least two substances");
+  Answer answer;
+  std::vector<PairParameters> pairs;
+  Table table{"Estimated parameters", {{"pair"}, {"term"}, {"coefficient"}, {"value"}}, {}};
+  Table quality{"How well the model follows what it was fitted to",
+                {{"pair"},
+                 {"states", Dimension::number, 0},
+                 {"RMS of ln gamma", Dimension::number, 4},
+                 {"limits predicted"},
+                 {"limits fitted"}},
+                {}};
+  Json fits = Json::array();
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      const std::vector<Substance> pair{substances[i], substances[j]};
+      const std::string names = substances[i].short_name() + " - " + substances[j].short_name();
+      Json json{{"model", options.model}};
+      if (!options.limits.empty()) {
+        if (options.temperature.empty()) throw RequestError("--limits needs the --temperature they hold at");
+        if (substances.size() != 2) throw RequestError("--limits states one pair: name two substances");
+        const double T_K = parse_quantity(options.temperature, Dimension::temperature);
+        pairs.push_back(pair_from_limits(pair[0], pair[1], options.model,
+                                         read_limits(options.limits, pair, *bank), T_K, options.alpha));
+        json["objective"] = 0.0;
+      } else {
+        EstimateOptions wanted;
+        wanted.model = options.model;
+        wanted.from = options.from;
+        wanted.form = parse_form(options.form);
+        wanted.alpha = options.alpha;
+        if (!options.temperature.empty()) {
+          const std::string& T = options.temperature;
+          const auto ends =
+              parse_quantities(T.find(" to ") == std::string::npos ? T : T + " in 2", Dimension::temperature);
+          wanted.range_K = {std::min(ends.front(), ends.back()), std::max(ends.front(), ends.back())};
+        }
+        const Estimate found = estimate_pair(pair[0], pair[1], wanted);
+        pairs.push_back(found.pair);
+        answer.notices.add(found.notices);
+        const auto both = [&](const std::array<double, 2>& ln_gamma) {
+          return fmt::format("{:.4g} ({} in {}), {:.4g} ({} in {})", std::exp(ln_gamma[0]),
+                             pair[0].short_name(), pair[1].short_name(), std::exp(ln_gamma[1]),
+                             pair[1].short_name(), pair[0].short_name());
+        };
+        quality.rows.push_back({names, static_cast<double>(found.states), found.rms_ln_gamma,
+                                both(found.predicted_limits), both(found.fitted_limits)});
+        json["objective"] = found.rms_ln_gamma * found.rms_ln_gamma * found.states;
+        json["rms_ln_gamma"] = found.rms_ln_gamma;
+      }
+      for (const TermForFit& term : terms_for_fit(options.model)) {
+        for (const Coefficient coefficient : all_coefficients) {
+          const double value = pairs.back().terms.at(term.name)[coefficient];
+          if (value == 0) continue;
+          table.rows.push_back(
+              {names, term.name, std::string(name_of(coefficient)), fmt::format("{:.6g}", value)});
+          json["parameters"].push_back({{"name", fmt::format("{}.{}", term.name, name_of(coefficient))},
+                                        {"value", value},
+                                        {"std_error", nullptr}});
+        }
+      }
+      fits.push_back(std::move(json));
+    }
+  }
+  answer.json = plain_header("estimate");
+  answer.json["models"]["liquid"] = options.model;
+  for (const Substance& substance : substances)
+    answer.json["substances"].push_back(jampot::to_json(substance));
+  for (const PairParameters& pair : pairs) answer.json["parameters"].push_back(jampot::to_json(pair));
+  answer.json["fits"] = std::move(fits);
+  answer.tables.push_back(std::move(table));
+  if (!quality.rows.empty()) answer.tables.push_back(std::move(quality));
+  if (!options.out.empty()) answer.files.emplace_back(options.out, pairs_text(pairs));
+  return answer;
+}
+
+}  // namespace
+
+void add_estimate(CLI::App& tool) {
+  auto options = std::make_shared<EstimateCommand>();
+  CLI::App* command = tool.add_subcommand(
+      "estimate",
+      "Pair parameters from a prediction (UNIFAC, MOSCED) or from two limiting activity coefficients");
+  command->add_option("MIX", options->names, "Substances: name, alias, formula or CAS number")
+      ->required()
+      ->type_name("NAME");
+  add_substance_files(*command, options->substance_files);
+  command->add_option("--model", options->model, "Whose parameters: wilson, nrtl (default) or uniquac")
+      ->type_name("MODEL");
+  command->add_option("--from", options->from, "unifac (default), unifac-lle, unifac-dortmund or mosced")
+      ->type_name("MODEL");
+  command->add_option("--temperature", options->temperature, "Range to fit over (default \"25 to 100 degC\")")
+      ->type_name("RANGE");
+  command
+      ->add_option("--form", options->form, "Coefficients of the temperature dependence (default inverse_T)")
+      ->type_name("LIST");
+  command->add_option("--alpha", options->alpha, "Of NRTL (default 0.3)")->type_name("NUMBER");
+  command
+      ->add_option("--limits", options->limits,
+                   "Limiting activity coefficients to meet exactly: \"ethanol in water = 4.5, water in "
+                   "ethanol = 2.6\"")
+      ->type_name("LIST");
+  command->add_option("--out", options->out, "Write the parameters to this file")
+      ->type_name("FILE.pairs.toml");
+  add_presentation(*command, options->presentation, false);
+  command->footer(
+      "Example:\n  jampot estimate ethanol toluene --model wilson --temperature \"60 to 110 degC\" --out "
+      "estimate.pairs.toml");
+  command->callback([options] {
+    const Presentation presentation = options->presentation.read();
+    present(estimate(*options), presentation);
+  });
+}
+
+}  // namespace jampot::tool

@@ -1,0 +1,62 @@
+#include "jampot/equilibrium/suitability.hpp"
+
+#include <gtest/gtest.h>
+
+#include "jampot/regression/complete.hpp"
+#include "support.hpp"
+
+namespace jampot {
+namespace {
+
+Notices judged(const std::vector<std::string>& names, const std::string& model, double P_Pa = 101325,
+               const ParameterCollection& given = {}) {
+  Notices notices;
+  const auto substances = substances_named(names);
+  EstimateOptions options;
+  options.model = model;
+  const Mixture mixture(substances, model,
+                        complete_pairs(model, substances, given, MissingPairs::estimate, options, notices));
+  return suitability(mixture, Purpose::vapour_liquid, 340, 370, P_Pa);
+}
+
+TEST(Suitability, AWilsonModelCannotSplitAndIsTold) {
+  EXPECT_TRUE(judged({"1-butanol", "water"}, "wilson").has("model-cannot-split"));
+  EXPECT_FALSE(judged({"ethanol", "water"}, "wilson").has("model-cannot-split"));
+}
+
+TEST(Suitability, APredictedSplitThatTheModelDoesNotShow) {
+  ParameterCollection weak;
+  weak.add(test::nrtl_pair("1-butanol", "water", 100, 100, 0.3));
+  EXPECT_TRUE(judged({"1-butanol", "water"}, "nrtl", 101325, weak).has("predicted-split"));
+  ParameterCollection strong;
+  strong.add(test::nrtl_pair("1-butanol", "water", 250, 1300, 0.4));
+  EXPECT_FALSE(judged({"1-butanol", "water"}, "nrtl", 101325, strong).has("predicted-split"));
+}
+
+TEST(Suitability, AnIdealLiquidThatIsNot) {
+  EXPECT_TRUE(judged({"ethanol", "toluene"}, "ideal").has("not-ideal"));
+  EXPECT_FALSE(judged({"benzene", "toluene"}, "ideal").has("not-ideal"));
+}
+
+TEST(Suitability, AVapourUnderPressure) {
+  EXPECT_FALSE(judged({"benzene", "toluene"}, "ideal", 101325).has("non-ideal-vapour"));
+  EXPECT_TRUE(judged({"benzene", "toluene"}, "ideal", 5e5).has("non-ideal-vapour"));
+}
+
+TEST(Suitability, ParametersOfAnotherPurpose) {
+  PairParameters pair = test::nrtl_pair("ethanol", "water", 100, 500, 0.3);
+  pair.fitted_to = "lle";
+  ParameterCollection parameters;
+  parameters.add(pair);
+  const Mixture mixture(substances_named({"ethanol", "water"}), "nrtl", parameters);
+  EXPECT_TRUE(suitability(mixture, Purpose::vapour_liquid, 340, 370).has("fitted-for-other-purpose"));
+  EXPECT_FALSE(suitability(mixture, Purpose::liquid_liquid, 340, 370).has("fitted-for-other-purpose"));
+}
+
+TEST(Suitability, ATableOutsideItsTemperatures) {
+  EXPECT_TRUE(judged({"ethanol", "water"}, "unifac-lle").has("unifac-range"));
+  EXPECT_FALSE(judged({"ethanol", "water"}, "unifac").has("unifac-range"));
+}
+
+}  // namespace
+}  // namespace jampot
