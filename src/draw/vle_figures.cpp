@@ -314,6 +314,40 @@ Figure bubble_triangle(const std::vector<VlePoint>& points, const std::vector<Da
   return figure;
 }
 
+Figure slice_figure(const std::vector<VlePoint>& points, std::size_t axis, Sought sought,
+                    const Mixture& mixture, const FigureOptions& options) {
+  const auto& substances = mixture.substances();
+  const bool isobaric = sought == Sought::temperature;
+  Series liquid{{}, "liquid", Stroke::solid, Mark::none, 0},
+      vapour{{}, "vapour", Stroke::dashed, Mark::none, 1};
+  Bounds bounds;
+  for (const VlePoint& point : points) {
+    const auto shown = [&](const std::vector<double>& x) {
+      return options.basis == Basis::mole ? x[axis] : mass_fractions(x, substances)[axis];
+    };
+    const double y = isobaric ? from_si(point.T_K, options.units.temperature, Dimension::temperature)
+                              : from_si(point.P_Pa, options.units.pressure, Dimension::pressure);
+    bounds.add(y);
+    liquid.spots.push_back({shown(point.x), y});
+    vapour.spots.push_back({shown(point.y), y});
+  }
+  Panel panel;
+  panel.x = {fmt::format("{} fraction of {} (liquid, vapour)", options.basis == Basis::mole ? "mole" : "mass",
+                         substances[axis].name),
+             0, 1};
+  panel.y = rounded_axis(isobaric ? fmt::format("temperature / {}", printed_unit(options.units.temperature))
+                                  : fmt::format("pressure / {}", printed_unit(options.units.pressure)),
+                         bounds.low, bounds.high);
+  panel.series = {std::move(liquid), std::move(vapour)};
+  std::vector<std::string> names;
+  for (const Substance& substance : substances) names.push_back(substance.name);
+  Figure figure;
+  figure.title = fmt::format("A line of compositions of {}", joined(names, ", "));
+  figure.footer = fmt::format("liquid model: {}; vapour: {}", mixture.liquid_model(), mixture.vapour_model());
+  figure.panels = {std::move(panel)};
+  return figure;
+}
+
 Figure residual_figure(const Fit& fit) {
   Figure figure;
   std::vector<Spot> boiling, vapour;

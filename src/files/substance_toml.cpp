@@ -39,7 +39,7 @@ class SubstanceReader {
 
   DefinedSubstance read(std::string_view text) {
     const toml::table root = reader_.parse(text);
-    std::vector<std::string> keys{"name", "groups", "known", "estimates"};
+    std::vector<std::string> keys{"name", "groups", "known", "estimates", "mosced"};
     for (const UnifacTable table : all_unifac_tables) keys.push_back(name_of(table));
     reader_.allow(root, keys);
     const std::string name = reader_.text_of(reader_.require(root, "name"), "name");
@@ -58,6 +58,7 @@ class SubstanceReader {
       if (!given->is_table()) reader_.fail(*given, "'known' must be a table");
       constants(*given->as_table());
     }
+    if (const toml::node* node = root.get("mosced")) mosced(*node);
     try {
       return define_substance(name, known_);
     } catch (const RequestError& error) {
@@ -116,6 +117,17 @@ class SubstanceReader {
     }
   }
 
+  void mosced(const toml::node& node) {
+    if (!node.is_table()) reader_.fail(node, "'mosced' must be a table");
+    const toml::table& table = *node.as_table();
+    reader_.allow(table, {"v_cm3_mol", "lambda", "tau", "q", "alpha", "beta"});
+    const auto number = [&](const char* key) { return reader_.number_of(reader_.require(table, key), key); };
+    known_.mosced =
+        MoscedParameters{number("v_cm3_mol"), number("lambda"), number("tau"), number("q"),
+                         number("alpha"),     number("beta"),   'C',           "given by the user"};
+    reader_.at(node, [&] { check_mosced(*known_.mosced); });
+  }
+
   static std::string expected_points() {
     return fmt::format("'{}' must be a list of pairs [T_K, P_Pa]", points_key);
   }
@@ -148,6 +160,12 @@ std::string substance_text(const DefinedSubstance& defined, const KnownConstants
   text += fmt::format("name = {}\n", toml_text(defined.substance.name));
   if (!known.groups.empty()) text += group_lines("groups", known.groups);
   for (const auto& [table, groups] : known.unifac_groups) text += group_lines(name_of(table), groups);
+  if (known.mosced) {
+    const MoscedParameters& own = *known.mosced;
+    text += fmt::format("\n[mosced]\nv_cm3_mol = {}\nlambda = {}\ntau = {}\nq = {}\nalpha = {}\nbeta = {}\n",
+                        toml_number(own.v_cm3_mol), toml_number(own.lambda), toml_number(own.tau),
+                        toml_number(own.q), toml_number(own.alpha), toml_number(own.beta));
+  }
   text += "\n[known]\n";
   for (const KnownKey& key : known_keys()) {
     if (const auto& value = known.*key.member)

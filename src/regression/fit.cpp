@@ -314,6 +314,7 @@ std::vector<PairParameters> Fit::pairs() const {
       for (auto& [name, function] : pair.terms) function = {};
       pair.range_K = T_range_K;
       pair.source = source();
+      pair.fitted_to = "vle";
       for (const FittedParameter& parameter : parameters) {
         if (parameter.term_index / terms == p)
           pair.terms[parameter.term][parameter.coefficient] = parameter.value;

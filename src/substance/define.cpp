@@ -34,6 +34,7 @@ class Definition {
     density();
     enthalpy_of_vaporisation();
     sizes();
+    result_.substance.mosced = known_.mosced;
     return std::move(result_);
   }
 

@@ -76,4 +76,12 @@ double molar_mass_from_formula(const std::string& formula) {
   return mass / 1000;
 }
 
+void check_mosced(const MoscedParameters& parameters) {
+  const bool sound = parameters.v_cm3_mol > 0 && parameters.lambda > 0 && parameters.tau >= 0 &&
+                     parameters.alpha >= 0 && parameters.beta >= 0 && parameters.q > 0 && parameters.q <= 1.1;
+  if (sound) return;
+  throw RequestError(
+      "MOSCED parameters: v and lambda are positive, tau, alpha and beta not negative, q about 0.9 to 1");
+}
+
 }  // namespace jampot

@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <map>
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
@@ -22,7 +23,8 @@ namespace {
 struct DefineOptions {
   std::string name, groups, unifac_groups, unifac_lle_groups, unifac_dortmund_groups, smiles, molar_mass,
       boiling_point, melting_point, critical_temperature, critical_pressure, acentric_factor, density,
-      specific_gravity, heat_of_vaporisation, liquid_heat_capacity, uniquac_r, uniquac_q, equation, points;
+      specific_gravity, heat_of_vaporisation, liquid_heat_capacity, uniquac_r, uniquac_q, equation, points,
+      mosced;
   std::string against, out;
   PresentationOptions presentation;
 };
@@ -88,6 +90,31 @@ std::vector<VapourPressurePoint> read_points(const std::string& text) {
   return points;
 }
 
+// "v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, beta=11"
+MoscedParameters read_mosced(const std::string& text) {
+  MoscedParameters own;
+  own.source = "given by the user";
+  std::map<std::string, double*> wanted{{"v", &own.v_cm3_mol}, {"lambda", &own.lambda}, {"tau", &own.tau},
+                                        {"q", &own.q},         {"alpha", &own.alpha},   {"beta", &own.beta}};
+  for (const std::string& piece : split(text, ',')) {
+    const std::size_t equals = piece.find('=');
+    const auto target =
+        wanted.find(std::string(trimmed(std::string_view(piece).substr(0, std::min(equals, piece.size())))));
+    const auto value = equals == std::string::npos ? std::nullopt : parse_number(piece.substr(equals + 1));
+    if (target == wanted.end() || !value) break;
+    *target->second = *value;
+    wanted.erase(target);
+  }
+  if (!wanted.empty()) {
+    throw RequestError(
+        fmt::format("--mosced '{}': expected all six once, \"v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, "
+                    "beta=11\"",
+                    text));
+  }
+  check_mosced(own);
+  return own;
+}
+
 // How the curve meets the points that were given.
 Table points_table(const Substance& substance, const std::vector<VapourPressurePoint>& points, Json& json) {
   Table table{"Vapour-pressure points and the curve",
@@ -136,6 +163,7 @@ KnownConstants read_known(const DefineOptions& options, const GroupDivision* div
   if (!options.specific_gravity.empty()) known.density = parse_specific_gravity(options.specific_gravity);
   known.vapour_pressure_equation = options.equation;
   if (!options.points.empty()) known.vapour_pressure_points = read_points(options.points);
+  if (!options.mosced.empty()) known.mosced = read_mosced(options.mosced);
   for (const auto& [table, text] : {std::pair(UnifacTable::vle, &options.unifac_groups),
                                     std::pair(UnifacTable::lle, &options.unifac_lle_groups),
                                     std::pair(UnifacTable::dortmund, &options.unifac_dortmund_groups)}) {
@@ -344,6 +372,8 @@ void add_define(CLI::App& tool) {
       "LIST");
   add("--uniquac-r", options->uniquac_r, "Volume parameter, where no UNIFAC groups are given", "NUMBER");
   add("--uniquac-q", options->uniquac_q, "Surface parameter, where no UNIFAC groups are given", "NUMBER");
+  add("--mosced", options->mosced,
+      "MOSCED parameters: \"v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, beta=11\"", "LIST");
   add("--against", options->against, "Tabulate (and with --figure draw) beside this substance of the bank",
       "NAME");
   add("--out", options->out, "Write it to this file, which --substance of the other commands reads",

@@ -281,6 +281,17 @@ class PointsOf {
   }
 
   void draw(const std::vector<VlePoint>& points) {
+    if (!options_.slice.empty()) {
+      // Of the two fractions that vary the first is on the axis; along the line it rises from zero.
+      const auto& from = bubble_ ? points.front().x : points.front().y;
+      const auto& to = bubble_ ? points.back().x : points.back().y;
+      std::size_t axis = 0;
+      for (std::size_t i = 1; i < 3; ++i) axis = to[i] - from[i] > to[axis] - from[axis] + 1e-12 ? i : axis;
+      const Sought sought = options_.condition.pressure.empty() ? Sought::pressure : Sought::temperature;
+      answer_.figure = slice_figure(points, axis, sought, main(), {presentation_.units, basis_, {}});
+      answer_.figure->title += ", " + options_.slice;
+      return;
+    }
     if (main().size() != 3) {
       throw RequestError(
           "the figure of bubble and dew points is a triangle of three substances; of two the diagram is "

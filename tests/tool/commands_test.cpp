@@ -1,4 +1,6 @@
 // The commands as a user meets them: answers, files, and help whose examples run.
+#include <fmt/format.h>
+
 #include <nlohmann/json.hpp>
 #include <sstream>
 
@@ -25,7 +27,7 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
   ASSERT_EQ(workplace.run("demo").status, 0);
   int examples = 0;
   for (const std::string command : {"find", "substance", "saturation", "define", "regress", "bubble", "dew",
-                                    "txy", "pxy", "xy", "demo"}) {
+                                    "txy", "pxy", "xy", "demo", "pairs", "gamma", "estimate"}) {
     const test::Ran help = workplace.run(command + " --help");
     EXPECT_EQ(help.status, 0);
     std::istringstream lines(help.out);
@@ -37,7 +39,7 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
       EXPECT_FALSE(ran.out.empty());
     }
   }
-  EXPECT_EQ(examples, 11);
+  EXPECT_EQ(examples, 14);
   EXPECT_EQ(workplace.run("--help").status, 0);
   EXPECT_EQ(workplace.run("help").out, workplace.run("--help").out);
   EXPECT_EQ(workplace.run("--version").status, 0);
@@ -348,6 +350,197 @@ TEST(Commands, DefineFromPointsAndUseEverywhere) {
     EXPECT_EQ(ran.status, 2) << bad << ran.out << ran.err;
     EXPECT_FALSE(ran.err.empty());
   }
+}
+
+TEST(Commands, PairsSaysWhatWouldBeUsedAndWhatIsMissing) {
+  const test::Workplace workplace;
+  const json look = answer(workplace, "pairs acetone methanol toluene --liquid wilson");
+  ASSERT_EQ(look["pairs"].size(), 3u);
+  EXPECT_FALSE(look["pairs"][0]["missing"]);
+  EXPECT_EQ(look["pairs"][0]["grade"], "C");
+  EXPECT_GE(look["pairs"][0]["alternatives"].size(), 1u);
+  EXPECT_TRUE(look["pairs"][1]["missing"]);  // acetone and toluene
+  EXPECT_TRUE(look["pairs"][1]["estimate"]["estimated"]);
+  EXPECT_EQ(look["predictions"].size(), 4u);
+  // A set from print, converted and written as a file that is used at once.
+  const json given =
+      answer(workplace,
+             "pairs acetone water --liquid wilson --given 'lambda_12=291.27 cal/mol, lambda_21=1448.01 "
+             "cal/mol' --molar-volumes '74.05, 18.07' --out given.pairs.toml");
+  EXPECT_NEAR(given["pairs"][0]["values"]["lambda_12"]["inverse_T"].get<double>(), 146.57, 0.01);
+  const json own = answer(workplace, "txy acetone water --parameters given.pairs.toml --pressure '1 atm'");
+  const json built_in = answer(workplace, "txy acetone water --liquid wilson --pressure '1 atm'");
+  EXPECT_NEAR(own["curves"][0]["points"][50]["T_K"].get<double>(),
+              built_in["curves"][0]["points"][50]["T_K"].get<double>(), 1e-6);
+  for (const char* bad : {"--given 'lambda_12=1 cal/mol'", "--given 'lambda_12=1 cal/mol, lambda_21=2'",
+                          "--given 'tau_12=1 K, tau_21=1 K'", "--show-in kcal",
+                          "--given 'lambda_12=1 K, lambda_21=1 K' --molar-volumes 3"}) {
+    EXPECT_EQ(workplace.run(std::string("pairs acetone water --liquid wilson ") + bad).status, 2) << bad;
+  }
+  EXPECT_EQ(workplace.run("pairs acetone water --liquid unifac").status, 2);
+}
+
+TEST(Commands, GammaSpellsOutSoluteAndSolvent) {
+  const test::Workplace workplace;
+  const json line =
+      answer(workplace, "gamma ethanol water --liquid unifac --temperature '60 degC' --figure g.svg");
+  ASSERT_EQ(line["points"].size(), 51u);
+  EXPECT_NEAR(line["points"][50]["gamma"][0].get<double>(), 1, 1e-12);
+  EXPECT_TRUE(workplace.has("g.svg"));
+  const json limits =
+      answer(workplace,
+             "gamma ethanol water --liquid unifac --compare mosced --limiting --temperature '30, 60 degC'");
+  ASSERT_EQ(limits["limiting"].size(), 8u);
+  EXPECT_EQ(limits["limiting"][0]["solute"], "ethanol");
+  EXPECT_EQ(limits["limiting"][0]["solvent"], "water");
+  EXPECT_NEAR(limits["limiting"][2]["gamma"].get<double>(), line["points"][0]["gamma"][0].get<double>(),
+              1e-9);
+  EXPECT_EQ(limits["limiting"][1]["model"], "mosced");
+  const json mosced =
+      answer(workplace, "gamma ethanol toluene --liquid mosced --limiting --temperature '60 degC'");
+  EXPECT_EQ(mosced["limiting"].size(), 2u);
+  const json three =
+      answer(workplace,
+             "gamma ethanol acetone water --liquid unifac --temperature '60 degC' --composition "
+             "'ethanol=0.2, acetone=0.3' --working");
+  EXPECT_GT(three["working"].size(), 20u);
+  EXPECT_EQ(workplace.run("gamma ethanol water --liquid mosced --temperature '60 degC'").status, 2);
+  EXPECT_EQ(workplace.run("gamma ethanol acetone water --liquid unifac --temperature '60 degC'").status, 2);
+  EXPECT_EQ(workplace.run("gamma ethanol water --liquid unifac").status, 2);
+  EXPECT_EQ(workplace.run("gamma ethanol sulfolane --liquid unifac --temperature '60 degC'").status, 1);
+}
+
+TEST(Commands, EstimateWritesAMarkedFile) {
+  const test::Workplace workplace;
+  const json made =
+      answer(workplace, "estimate ethanol toluene --temperature '60 to 110 degC' --out e.pairs.toml");
+  EXPECT_TRUE(made["parameters"][0]["estimated"]);
+  EXPECT_EQ(made["notices"][0]["code"], "estimated-pair");
+  EXPECT_NE(workplace.read("e.pairs.toml").find("estimated = true"), std::string::npos);
+  answer(workplace, "txy ethanol toluene --parameters e.pairs.toml --pressure '1 atm'");
+  const json exact =
+      answer(workplace,
+             "estimate ethanol water --limits 'ethanol in water = 4.5, water in ethanol = 2.6' "
+             "--temperature '60 degC' --out l.pairs.toml");
+  const json check =
+      answer(workplace, "gamma ethanol water --parameters l.pairs.toml --limiting --temperature '60 degC'");
+  EXPECT_NEAR(check["limiting"][0]["gamma"].get<double>(), 4.5, 1e-5);
+  EXPECT_EQ(workplace.run("estimate ethanol water --limits 'ethanol in water = 4.5' --temperature '60 degC'")
+                .status,
+            2);
+  EXPECT_EQ(workplace
+                .run("estimate ethanol water --limits 'ethanol in toluene = 4.5, water in ethanol = 2' "
+                     "--temperature '60 degC'")
+                .status,
+            2);
+  EXPECT_EQ(workplace.run("estimate ethanol sulfolane").status, 1);
+}
+
+TEST(Commands, ModelsAreComparedSideBySide) {
+  const test::Workplace workplace;
+  workplace.put_data();
+  const json compared =
+      answer(workplace,
+             "txy MTBE methanol --liquid unifac --compare 'ideal' --pressure '1 atm' --measured "
+             "data.csv --figure c.svg --csv c.csv");
+  ASSERT_EQ(compared["curves"].size(), 2u);
+  EXPECT_EQ(compared["curves"][1]["liquid"], "ideal");
+  EXPECT_EQ(compared["measured"].size(), 2u);
+  EXPECT_GT(compared["measured"][1]["deviations"]["T_K"]["rms"].get<double>(),
+            compared["measured"][0]["deviations"]["T_K"]["rms"].get<double>());
+  EXPECT_NE(workplace.read("c.csv").find("Models side by side"), std::string::npos);
+  EXPECT_NE(workplace.read("c.svg").find("unifac"), std::string::npos);
+  bool warned = false;
+  for (const json& notice : compared["notices"]) warned = warned || notice["code"] == "not-ideal";
+  EXPECT_TRUE(warned);
+  EXPECT_EQ(workplace.run("txy MTBE methanol --liquid unifac --compare idael --pressure '1 atm'").status, 2);
+}
+
+TEST(Commands, APairThatIsMissingIsRefusedUnlessAskedFor) {
+  const test::Workplace workplace;
+  EXPECT_EQ(workplace.run("txy acetone toluene --pressure '1 atm'").status, 1);
+  const json estimated = answer(workplace, "txy acetone toluene --pressure '1 atm' --missing-pairs estimate");
+  EXPECT_EQ(estimated["notices"][0]["code"], "estimated-pair");
+  EXPECT_TRUE(estimated["parameters"][0]["estimated"]);
+  answer(workplace, "txy acetone toluene --pressure '1 atm' --missing-pairs ideal");
+  EXPECT_EQ(workplace.run("txy acetone toluene --pressure '1 atm' --missing-pairs guess").status, 2);
+}
+
+TEST(Commands, AnyTwoColumnsAndAnyWindow) {
+  const test::Workplace workplace;
+  EXPECT_EQ(workplace.run("txy ethanol water --pressure '1 atm' --overview --figure o.svg").status, 0);
+  EXPECT_EQ(workplace
+                .run("txy ethanol water --pressure '1 atm' --plot 'relative volatility against x(ethanol)' "
+                     "--figure p.svg")
+                .status,
+            0);
+  EXPECT_NE(workplace.read("p.svg").find("relative volatility"), std::string::npos);
+  EXPECT_EQ(
+      workplace.run("txy ethanol water --pressure '1 atm' --window 'x=0.8 to 1, y=78 to 79' --figure w.svg")
+          .status,
+      0);
+  for (const char* bad :
+       {"--plot 'T against z' --figure p.svg", "--plot T --figure p.svg",
+        "--window 'x=1 to 0' --figure p.svg", "--window 'z=0 to 1' --figure p.svg", "--window 'x=0 to 1'"}) {
+    EXPECT_EQ(workplace.run(std::string("txy ethanol water --pressure '1 atm' ") + bad).status, 2) << bad;
+  }
+}
+
+TEST(Commands, BubblePointsFromAFileInATriangle) {
+  const test::Workplace workplace;
+  workplace.write("c.csv", "x1,x2\n0.1,0.1\n0.1,0.5\n0.5,0.1\n");
+  const json points =
+      answer(workplace,
+             "bubble acetone methanol water --composition c.csv --pressure '1 atm' --compare unifac "
+             "--figure t.svg --working");
+  EXPECT_EQ(points["points"].size(), 6u);
+  EXPECT_TRUE(workplace.has("t.svg"));
+  const json slice =
+      answer(workplace,
+             "bubble acetone methanol water --slice water=0.2 --points 5 --pressure '1 atm' --figure s.svg");
+  ASSERT_EQ(slice["points"].size(), 5u);
+  EXPECT_NEAR(slice["points"][2]["x"][2].get<double>(), 0.2, 1e-12);
+  // Made-up vapours laid over: the deviations are those that were put in.
+  std::string text = "# substances: acetone, methanol, water\nT [K], P [Pa], x1, x2, x3, y1, y2, y3\n";
+  for (const json& point : points["points"]) {
+    if (point["liquid"] == "unifac") continue;
+    text += fmt::format("{}, {}", point["T_K"].get<double>() + 0.5, point["P_Pa"].get<double>());
+    for (const char* phase : {"x", "y"}) {
+      for (const json& value : point[phase]) text += fmt::format(", {:.10f}", value.get<double>());
+    }
+    text += "\n";
+  }
+  workplace.write("m.csv", text);
+  const json laid = answer(workplace, "bubble acetone methanol water --measured m.csv --figure m.svg");
+  ASSERT_EQ(laid["points"].size(), 3u);
+  EXPECT_NEAR(laid["measured"][0]["deviations"]["T_K"]["mean"].get<double>(), -0.5, 1e-6);
+  EXPECT_NEAR(laid["measured"][0]["deviations"]["y"]["rms"].get<double>(), 0, 1e-6);
+  for (const char* bad : {"x1\n0.1\n", "x1,x2\n0.8,0.5\n", "x1,x2\n-1,0.5\n", "x1,x2\na,0.5\n"}) {
+    workplace.write("bad.csv", bad);
+    EXPECT_EQ(workplace.run("bubble acetone methanol water --composition bad.csv --pressure '1 atm'").status,
+              2)
+        << bad;
+  }
+  EXPECT_EQ(workplace.run("bubble acetone methanol water --slice gold=0.2 --pressure '1 atm'").status, 2);
+}
+
+TEST(Commands, OwnMoscedParameters) {
+  const test::Workplace workplace;
+  // Those of 1-butanol under another name must behave as 1-butanol.
+  answer(workplace,
+         "define own --molar-mass 74.12 --mosced 'v=92, lambda=15.82, tau=1.86, q=1, alpha=8.44, beta=11.01' "
+         "--out own.substance.toml");
+  const json own = answer(
+      workplace,
+      "gamma own toluene --substance own.substance.toml --liquid mosced --limiting --temperature '60 degC'");
+  const json known =
+      answer(workplace, "gamma 1-butanol toluene --liquid mosced --limiting --temperature '60 degC'");
+  EXPECT_NEAR(own["limiting"][0]["gamma"].get<double>(), known["limiting"][0]["gamma"].get<double>(), 1e-9);
+  EXPECT_EQ(workplace.run("define own --molar-mass 74 --mosced 'v=92'").status, 2);
+  EXPECT_EQ(
+      workplace.run("define own --molar-mass 74 --mosced 'v=-92, lambda=1, tau=1, q=1, alpha=1, beta=1'")
+          .status,
+      2);
 }
 
 }  // namespace

@@ -38,6 +38,10 @@ Figure overview_figure(const std::vector<BinaryCurve>& curves, const Mixture& mi
 Figure bubble_triangle(const std::vector<VlePoint>& points, const std::vector<DataSet>& measured,
                        const Mixture& mixture, const Triangle::Options& triangle, Basis basis);
 
+/// Bubble or dew points along a line of compositions against the fraction of component `axis` in both phases.
+Figure slice_figure(const std::vector<VlePoint>& points, std::size_t axis, Sought sought,
+                    const Mixture& mixture, const FigureOptions& options);
+
 /// Standardised residuals of a fit against the liquid composition: boiling point above, vapour below.
 Figure residual_figure(const Fit& fit);
 

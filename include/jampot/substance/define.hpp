@@ -22,6 +22,7 @@ struct KnownConstants {
   std::optional<double> Hvap_Tb_J_mol, Cp_liquid_25C_J_mol_K;
   std::optional<double> uniquac_r, uniquac_q;
   std::optional<LiquidDensity> density;
+  std::optional<MoscedParameters> mosced;
   std::string vapour_pressure_equation;  ///< as printed, see parse_vapour_pressure_equation
   std::vector<VapourPressurePoint> vapour_pressure_points;
 };

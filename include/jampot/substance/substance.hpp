@@ -51,6 +51,10 @@ struct MoscedParameters {
   std::string source;
 };
 
+/// @throws RequestError for parameters without a meaning: a volume or lambda that is not positive, q outside
+/// 0..1, a negative tau, alpha or beta
+void check_mosced(const MoscedParameters& parameters);
+
 /// Parameters of PC-SAFT. Source: J. Gross, G. Sadowski, Ind. Eng. Chem. Res. 40 (2001) 1244-1260 and 41
 /// (2002) 5510-5515.
 struct PcSaftParameters {
