@@ -63,9 +63,9 @@ PlacedLabel place_callout(const Callout& callout, Pixel anchor, const Obstacles&
                    anchor.y};
   double least = HUGE_VAL;
   const Box own = box_at(0, 0, callout.text);
-  for (double ring = 10; ring <= 190; ring += 15) {
-    for (int direction = 0; direction < 16; ++direction) {
-      const double angle = 2 * 3.14159265358979 * direction / 16;
+  for (double ring = 10; ring <= 320; ring += 15) {
+    for (int direction = 0; direction < 32; ++direction) {
+      const double angle = 2 * 3.14159265358979 * direction / 32;
       // The box stands with its near edge on the ring.
       const double x = anchor.x + std::cos(angle) * (ring + own.right);
       const double y = anchor.y + std::sin(angle) * (ring + own.bottom);

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/xlsx.hpp"
 
@@ -50,6 +52,27 @@ Table sources(const Answer& answer) {
   return table;
 }
 
+// The parameters behind an answer, a line for each pair; the groups of UNIFAC have one line together.
+std::vector<std::string> parameter_lines(const Json& json) {
+  std::vector<std::string> lines;
+  for (const Json& parameter : json.value("parameters", Json::array())) {
+    if (!parameter.contains("model")) continue;
+    const std::string model = parameter["model"];
+    std::string line =
+        model.starts_with("unifac")
+            ? fmt::format("parameters: {}", parameter["source"].get<std::string>())
+            : fmt::format("parameters: {}, {} and {}: {}", model, parameter["between"][0].get<std::string>(),
+                          parameter["between"][1].get<std::string>(), parameter["source"].get<std::string>());
+    if (parameter["range_K"].is_array()) {
+      line += fmt::format("; {:.1f} to {:.1f} K", parameter["range_K"][0].get<double>(),
+                          parameter["range_K"][1].get<double>());
+    }
+    if (!model.starts_with("unifac")) line += fmt::format("; grade {}", parameter.value("grade", "C"));
+    if (std::find(lines.begin(), lines.end(), line) == lines.end()) lines.push_back(std::move(line));
+  }
+  return lines;
+}
+
 }  // namespace
 
 void present(const Answer& answer, const Presentation& presentation) {
@@ -79,8 +102,10 @@ void present(const Answer& answer, const Presentation& presentation) {
     for (std::size_t k = 0; k < tables.size(); ++k) {
       fmt::print("{}{}", k > 0 ? "\n" : "", as_text(tables[k], presentation.units));
     }
-    if (!answer.lines.empty() && !tables.empty()) fmt::print("\n");
-    for (const std::string& line : answer.lines) fmt::print("{}\n", line);
+    std::vector<std::string> lines = answer.lines;
+    for (std::string& line : parameter_lines(answer.json)) lines.push_back(std::move(line));
+    if (!lines.empty() && !tables.empty()) fmt::print("\n");
+    for (const std::string& line : lines) fmt::print("{}\n", line);
     for (const std::string* path : {&presentation.figure, &presentation.csv, &presentation.xlsx}) {
       if (!path->empty()) fmt::print("wrote {}\n", *path);
     }
