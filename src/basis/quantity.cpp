@@ -24,10 +24,12 @@ struct DimensionFacts {
 };
 
 const DimensionFacts& facts(Dimension dimension) {
-  static const std::array<DimensionFacts, 5> table{{
+  static const std::array<DimensionFacts, 7> table{{
       {"temperature", "K", "degC, K, degF"},
       {"pressure", "Pa", "kPa, bar, atm, mmHg, psi, barg"},
       {"density", "kg m-3", "kg/m3, g/cm3, lb/ft3"},
+      {"molar energy", "J mol-1", "J/mol, kJ/mol, cal/mol"},
+      {"molality", "mol kg-1", "mol/kg"},
       {"fraction", "1", "none, or %"},
       {"number", "1", "none"},
   }};

@@ -352,7 +352,7 @@ Figure residual_figure(const Fit& fit) {
   Figure figure;
   std::vector<Spot> boiling, vapour;
   for (const ResidualRow& row : fit.residuals) {
-    if (row.pure) continue;
+    if (!row.used()) continue;
     boiling.push_back({row.measured.x[0], row.standardised_P});
     if (!row.standardised_y.empty()) vapour.push_back({row.measured.x[0], row.standardised_y[0]});
   }

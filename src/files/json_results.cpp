@@ -1,5 +1,7 @@
 #include "jampot/files/json_results.hpp"
 
+#include <cmath>
+
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac.hpp"
 #include "jampot/phase/composition.hpp"
@@ -19,6 +21,12 @@ Json matrix(const Eigen::MatrixXd& values) {
     rows.push_back(std::move(row));
   }
   return rows;
+}
+
+// An open end is null: the data do not bound the parameter on that side.
+Json interval(const FittedParameter& parameter) {
+  const auto end = [](double value) { return std::isfinite(value) ? Json(value) : Json(nullptr); };
+  return Json::array({end(parameter.low), end(parameter.high)});
 }
 
 Json to_json(const RootMeanSquares& rms) {
@@ -183,11 +191,15 @@ Json to_json(const Fit& fit) {
     json["parameters"].push_back({{"name", parameter.name},
                                   {"value", parameter.value},
                                   {"std_error", parameter.held ? Json(nullptr) : Json(parameter.std_error)},
+                                  {"interval_95", parameter.held ? Json(nullptr) : interval(parameter)},
+                                  {"profiled", parameter.profiled},
                                   {"held", parameter.held}});
   }
   json["rms"] = to_json(fit.deviation);
   json["rms_adjustment"] = to_json(fit.adjustment);
   json["objective"] = fit.objective;
+  json["aicc"] = std::isfinite(fit.aicc) ? Json(fit.aicc) : Json(nullptr);
+  json["comparisons"] = fit.comparisons;
   json["points"] = fit.points;
   json["degrees_of_freedom"] = fit.degrees_of_freedom;
   if (fit.options.objective == Objective::maximum_likelihood) {
@@ -203,7 +215,7 @@ Json to_json(const Fit& fit) {
   for (const ResidualRow& row : fit.residuals) {
     Json entry{{"data", fit.data[row.set]},
                {"line", row.measured.line},
-               {"used", !row.pure},
+               {"used", row.used()},
                {"measured", to_json(row.measured)},
                {"model", {{"T_K", row.T_K}, {"P_Pa", row.P_Pa}, {"y", row.y}}}};
     if (!row.pure) {
@@ -211,6 +223,20 @@ Json to_json(const Fit& fit) {
       entry["standardised"] = {{"boiling", row.standardised_P}, {"y", row.standardised_y}};
     }
     json["residuals"].push_back(std::move(entry));
+  }
+  for (const LiquidRow& row : fit.liquid_residuals) {
+    Json entry{{"data", fit.data[row.set]}, {"line", row.measured.line},
+               {"kind", name_of(row.kind)}, {"used", row.measured.excluded.empty()},
+               {"T_K", row.measured.T_K},   {"standardised", row.standardised}};
+    if (row.kind == DataKind::lle) {
+      entry["measured"] = {{"alpha", row.measured.x}, {"beta", row.measured.y}};
+      entry["model"] = row.alpha.empty() ? Json(nullptr) : Json{{"alpha", row.alpha}, {"beta", row.beta}};
+    } else {
+      entry["measured"] = row.measured.value;
+      entry["model"] = row.model;
+      entry["x"] = row.measured.x;
+    }
+    json["liquid_residuals"].push_back(std::move(entry));
   }
   json["range_K"] = fit.T_range_K;
   json["evaluations"] = fit.evaluations;

@@ -11,12 +11,14 @@
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/text_file.hpp"
+#include "jampot/phase/composition.hpp"
 
 namespace jampot {
 namespace {
 
-const std::vector<std::string> comment_keys{"substances", "kind", "source", "title", "T",
-                                            "P",          "u(T)", "u(P)",   "u(x)",  "u(y)"};
+const std::vector<std::string> comment_keys{"substances", "kind",     "source", "title", "T",
+                                            "P",          "u(T)",     "u(P)",   "u(x)",  "u(y)",
+                                            "u(w)",       "u(gamma)", "u(hE)"};
 
 struct Comment {
   int line;
@@ -100,13 +102,26 @@ class Reader {
     std::vector<std::string> names{"T", "P"};
     for (std::size_t i = 1; i <= data_.substances.size(); ++i) names.push_back(fmt::format("x{}", i));
     for (std::size_t i = 1; i <= data_.substances.size(); ++i) names.push_back(fmt::format("y{}", i));
-    names.insert(names.end(), {"u(T)", "u(P)", "u(x)", "u(y)"});
+    for (const char* phase : {"alpha", "beta"}) {
+      for (const char* letter : {"x", "w"}) {
+        for (std::size_t i = 1; i <= data_.substances.size(); ++i)
+          names.push_back(fmt::format("{}{}_{}", letter, i, phase));
+      }
+    }
+    for (std::size_t i = 1; i <= data_.substances.size(); ++i) names.push_back(fmt::format("w{}", i));
+    if (data_.substances.size() == 2) names.insert(names.end(), {"m1", "m2"});
+    names.insert(names.end(), {"u(T)", "u(P)", "u(x)", "u(y)", "u(w)", "gamma", "u(gamma)", "solute",
+                               "solvent", "hE", "u(hE)", "exclude"});
     return names;
   }
 
   static Dimension dimension_of(const std::string& name) {
     if (name == "T" || name == "u(T)") return Dimension::temperature;
     if (name == "P" || name == "u(P)") return Dimension::pressure;
+    if (name == "hE" || name == "u(hE)") return Dimension::molar_energy;
+    if (name == "m1" || name == "m2") return Dimension::molality;
+    if (name == "gamma" || name == "u(gamma)" || name == "solute" || name == "solvent" || name == "exclude")
+      return Dimension::number;
     return Dimension::fraction;
   }
 
@@ -127,10 +142,9 @@ class Reader {
                                               joined(allowed, ", "), did_you_mean(column.name, allowed)));
       }
       const Dimension dimension = dimension_of(column.name);
-      if (column.unit.empty() && dimension != Dimension::fraction) {
-        throw RequestError(place,
-                           fmt::format("a {} needs its unit in brackets, as in '{} [{}]'", name_of(dimension),
-                                       column.name, dimension == Dimension::temperature ? "degC" : "kPa"));
+      if (column.unit.empty() && dimension != Dimension::fraction && dimension != Dimension::number) {
+        throw RequestError(place, fmt::format("a {} needs its unit in brackets, as in '{} [{}]'",
+                                              name_of(dimension), column.name, example_unit(dimension)));
       }
       at_place(place,
                [&] { return to_si(1, column.unit, dimension); });  // the unit is known and of the right kind
@@ -140,8 +154,9 @@ class Reader {
       }
       columns_.push_back(column);
     }
-    require_fractions("x");
+    find_kind_of_columns();
     for (const char* name : {"T", "P"}) {
+      if (*name == 'P' && liquid_only_) continue;
       if (!column(name) && !comments_.contains(name)) {
         throw RequestError(
             table_.header_place(),
@@ -149,20 +164,64 @@ class Reader {
                         name[0] == 'T' ? "degC" : "kPa"));
       }
     }
-    has_y_ = std::any_of(columns_.begin(), columns_.end(), [](const Column& c) { return c.name[0] == 'y'; });
-    if (has_y_) require_fractions("y");
+    if (!liquid_only_) {
+      has_y_ =
+          std::any_of(columns_.begin(), columns_.end(), [](const Column& c) { return c.name[0] == 'y'; });
+      if (has_y_) require_fractions("y", "");
+    }
+  }
+
+  static const char* example_unit(Dimension dimension) {
+    switch (dimension) {
+      case Dimension::temperature:
+        return "degC";
+      case Dimension::molar_energy:
+        return "J/mol";
+      case Dimension::molality:
+        return "mol/kg";
+      default:
+        return "kPa";
+    }
+  }
+
+  // Two liquids, limiting coefficients and enthalpies show by their columns.
+  void find_kind_of_columns() {
+    const auto any = [&](const std::string& part) {
+      return std::any_of(columns_.begin(), columns_.end(),
+                         [&](const Column& c) { return c.name.find(part) != std::string::npos; });
+    };
+    if (any("_alpha") || any("_beta")) {
+      liquid_only_ = DataKind::lle;
+      mass_ = column("w1_alpha") || column("w2_alpha");
+      require_fractions(mass_ ? "w" : "x", "_alpha");
+      require_fractions(mass_ ? "w" : "x", "_beta");
+    } else if (column("gamma")) {
+      liquid_only_ = DataKind::gamma_inf;
+      if (!column("solute"))
+        throw RequestError(table_.header_place(), "limiting activity coefficients need the column 'solute'");
+      if (!column("solvent") && data_.substances.size() > 2) {
+        throw RequestError(table_.header_place(),
+                           "with more than two substances the column 'solvent' is needed");
+      }
+    } else {
+      if (column("hE")) liquid_only_ = DataKind::excess_enthalpy;
+      mass_ = column("w1") || (column("w2") && data_.substances.size() == 2);
+      molality_ = column("m1") ? column("m1") : column("m2");
+      if (!molality_) require_fractions(mass_ ? "w" : "x", "");
+    }
   }
 
   // All fractions of a phase but at most one.
-  void require_fractions(const std::string& phase) {
+  void require_fractions(const std::string& phase, const std::string& which) {
     std::vector<std::string> missing;
     for (std::size_t i = 1; i <= data_.substances.size(); ++i) {
-      if (!column(fmt::format("{}{}", phase, i))) missing.push_back(fmt::format("{}{}", phase, i));
+      const std::string name = fmt::format("{}{}{}", phase, i, which);
+      if (!column(name)) missing.push_back(name);
     }
     if (missing.size() <= 1) return;
     throw RequestError(
         table_.header_place(),
-        fmt::format("no column '{}' (mole fraction of {})", missing.front(),
+        fmt::format("no column '{}' ({} fraction of {})", missing.front(), phase == "w" ? "mass" : "mole",
                     data_.substances[static_cast<std::size_t>(missing.front()[1] - '1')].name));
   }
 
@@ -187,14 +246,43 @@ class Reader {
     return at_place({file_, comment.line, name}, [&] { return parse_quantity(comment.value, dimension); });
   }
 
-  std::vector<double> fractions(std::size_t row, const std::string& phase) {
+  // Mole fractions of the liquid (or one of two), from whatever the columns hold.
+  std::vector<double> liquid(std::size_t row, const std::string& which) {
+    if (molality_) return from_molality(row);
+    const std::vector<double> given = fractions(row, mass_ ? "w" : "x", which);
+    return mass_ ? mole_fractions(given, data_.substances) : given;
+  }
+
+  // Moles of the one in a kilogram of the other.
+  std::vector<double> from_molality(std::size_t row) {
+    const std::size_t solute = columns_[*molality_].name == "m1" ? 0 : 1;
+    const double m = to_si(table_.number(row, *molality_), columns_[*molality_].unit, Dimension::molality);
+    if (!(m >= 0)) throw RequestError(table_.place(row, *molality_), "a molality is not negative");
+    const double moles = m * data_.substances[1 - solute].molar_mass_kg_mol;
+    std::vector<double> x(2);
+    x[solute] = moles / (1 + moles);
+    x[1 - solute] = 1 / (1 + moles);
+    return x;
+  }
+
+  // An uncertainty of a mass fraction as one of the mole fraction, the others taken together.
+  double mole_uncertainty(double u_w, const std::vector<double>& x) const {
+    const double M1 = data_.substances[0].molar_mass_kg_mol;
+    double rest = 0;
+    for (std::size_t i = 1; i < x.size(); ++i) rest += x[i] * data_.substances[i].molar_mass_kg_mol;
+    const double M2 = x[0] < 1 ? rest / (1 - x[0]) : data_.substances[1].molar_mass_kg_mol;
+    const double mean = x[0] * M1 + (1 - x[0]) * M2;
+    return u_w * mean * mean / (M1 * M2);
+  }
+
+  std::vector<double> fractions(std::size_t row, const std::string& phase, const std::string& which) {
     const std::size_t n = data_.substances.size();
     std::vector<double> result(n);
     std::optional<std::size_t> rest;
     double sum = 0;
     Place place;
     for (std::size_t i = 0; i < n; ++i) {
-      const auto k = column(fmt::format("{}{}", phase, i + 1));
+      const auto k = column(fmt::format("{}{}{}", phase, i + 1, which));
       if (!k) {
         rest = i;
         continue;
@@ -205,16 +293,18 @@ class Reader {
         const bool percent = result[i] > 1 && result[i] <= 100;
         throw RequestError(
             place,
-            fmt::format(
-                "a mole fraction lies in 0..1, found {}{}", table_.text(row, *k),
-                percent ? fmt::format(". If the column is in percent, its header is '{}{} [%]'", phase, i + 1)
-                        : ""));
+            fmt::format("a {} fraction lies in 0..1, found {}{}", phase == "w" ? "mass" : "mole",
+                        table_.text(row, *k),
+                        percent ? fmt::format(". If the column is in percent, its header is '{}{}{} [%]'",
+                                              phase, i + 1, which)
+                                : ""));
       }
       sum += result[i];
     }
     constexpr double rounding = 2e-3;  // printed digits
     if (sum > 1 + rounding || (!rest && sum < 1 - rounding)) {
-      throw RequestError(place, fmt::format("the mole fractions of this row sum to {:.6g}", sum));
+      throw RequestError(place, fmt::format("the {} fractions of this row sum to {:.6g}",
+                                            phase == "w" ? "mass" : "mole", sum));
     }
     if (rest) {
       result[*rest] = std::max(0.0, 1 - sum);
@@ -254,19 +344,86 @@ class Reader {
   DataPoint read_point(std::size_t row) {
     DataPoint point;
     point.line = table_.place(row, 0).line;
+    if (const auto k = column("exclude")) point.excluded = table_.text(row, *k);
     point.T_K = value(row, "T");
+    if (liquid_only_) {
+      read_liquid_point(row, point);
+      return point;
+    }
     point.P_Pa = value(row, "P");
-    point.x = fractions(row, "x");
-    if (has_y_) point.y = fractions(row, "y");
+    point.x = liquid(row, "");
+    if (has_y_) point.y = fractions(row, "y", "");
     point.u_T_K = uncertainty(row, "T", 0.1, "0.1 K");
     point.u_P_Pa = uncertainty(row, "P", 0.005 * point.P_Pa, "0.5 % of the pressure");
-    point.u_x = uncertainty(row, "x", 0.003, "0.003");
+    point.u_x = liquid_uncertainty(row, point.x, 0.003, "0.003");
     if (has_y_) point.u_y = uncertainty(row, "y", 0.01, "0.01");
     return point;
   }
 
+  double liquid_uncertainty(std::size_t row, const std::vector<double>& x, double assumed,
+                            const std::string& text) {
+    const bool in_mass = column("u(w)") || comments_.contains("u(w)");
+    if (!in_mass) return uncertainty(row, "x", assumed, text);
+    return mole_uncertainty(uncertainty(row, "w", assumed, text), x);
+  }
+
+  void read_liquid_point(std::size_t row, DataPoint& point) {
+    point.u_T_K = uncertainty(row, "T", 0.1, "0.1 K");
+    switch (*liquid_only_) {
+      case DataKind::lle:
+        point.x = liquid(row, "_alpha");
+        point.y = liquid(row, "_beta");
+        point.u_x = liquid_uncertainty(row, point.x, 0.003, "0.003");
+        point.u_y = point.u_x;
+        return;
+      case DataKind::gamma_inf: {
+        const auto number = [&](const char* name) {
+          const std::string& text = table_.text(row, *column(name));
+          const Place place = table_.place(row, *column(name));
+          const std::string wanted = at_place(place, [&] { return bank_.require(text).name; });
+          for (std::size_t i = 0; i < data_.substances.size(); ++i) {
+            if (data_.substances[i].name == wanted) return i;
+          }
+          throw RequestError(place, fmt::format("{} is not one of the substances of this file", wanted));
+        };
+        point.solute = number("solute");
+        point.solvent = column("solvent") ? number("solvent") : 1 - point.solute;
+        if (point.solute == point.solvent)
+          throw RequestError(table_.place(row, 0), "solute and solvent are the same substance");
+        point.value = table_.number(row, *column("gamma"));
+        if (!(point.value > 0))
+          throw RequestError(table_.place(row, *column("gamma")), "an activity coefficient is positive");
+        point.u_value = uncertainty(row, "gamma", 0.05 * point.value, "5 % of gamma");
+        point.x.assign(data_.substances.size(), 0.0);
+        point.x[point.solvent] = 1;
+        return;
+      }
+      default:
+        point.x = liquid(row, "");
+        point.u_x = liquid_uncertainty(row, point.x, 0.003, "0.003");
+        point.value =
+            to_si(table_.number(row, *column("hE")), columns_[*column("hE")].unit, Dimension::molar_energy);
+        point.u_value = uncertainty(row, "hE", std::max(5.0, 0.03 * std::abs(point.value)),
+                                    "3 % of hE, at least 5 J/mol");
+        return;
+    }
+  }
+
   // Isobaric where the pressure hardly moves, isothermal where the temperature does not.
   void decide_kind() {
+    if (liquid_only_) {
+      data_.kind = *liquid_only_;
+      const auto kind = comments_.find("kind");
+      const std::string alias = kind == comments_.end()             ? ""
+                                : kind->second.value == "tie-lines" ? "lle"
+                                                                    : kind->second.value;
+      if (!alias.empty() && alias != name_of(data_.kind)) {
+        throw RequestError({file_, kind->second.line, {}},
+                           fmt::format("the kind '{}' contradicts the columns, which are those of {}",
+                                       kind->second.value, name_of(data_.kind)));
+      }
+      return;
+    }
     double P_low = HUGE_VAL, P_high = 0, T_low = HUGE_VAL, T_high = 0;
     for (const DataPoint& point : data_.points) {
       P_low = std::min(P_low, point.P_Pa);
@@ -282,8 +439,15 @@ class Reader {
       return;
     }
     const Place place{file_, stated->second.line, {}};
-    const std::vector<std::string> kinds{"txy", "pxy", "tx", "px"};
-    const auto found = std::find(kinds.begin(), kinds.end(), stated->second.value);
+    const std::vector<std::string> kinds{
+        "txy", "pxy", "tx", "px", "lle", "tie-lines", "gamma-inf", "excess-enthalpy", "boiling-elevation"};
+    auto found = std::find(kinds.begin(), kinds.end(), stated->second.value);
+    if (found != kinds.end() && *found == "boiling-elevation") found = kinds.begin() + (has_y_ ? 0 : 2);
+    if (found != kinds.end() && found - kinds.begin() > 3) {
+      throw RequestError(
+          place,
+          fmt::format("the kind '{}' contradicts the columns, which are those of a boiling liquid", *found));
+    }
     if (found == kinds.end()) {
       throw RequestError(place,
                          fmt::format("'{}' is not a kind of data; there are {}.{}", stated->second.value,
@@ -301,7 +465,9 @@ class Reader {
   const Bank& bank_;
   std::map<std::string, Comment> comments_;
   std::vector<Column> columns_;
-  bool has_y_ = false;
+  bool has_y_ = false, mass_ = false;
+  std::optional<std::size_t> molality_;  ///< its column
+  std::optional<DataKind> liquid_only_;  ///< a kind without a vapour
   DataSet data_;
 };
 

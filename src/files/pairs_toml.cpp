@@ -255,8 +255,10 @@ std::string pairs_text(const Fit& fit) {
   text += fmt::format("source = {}\n", toml_text(fit.source()));
   for (const PairParameters& pair : fit.pairs()) {
     text += pair_lines(pair);
-    text +=
-        fmt::format("range_Pa = [{}, {}]\n", toml_number(fit.P_range_Pa[0]), toml_number(fit.P_range_Pa[1]));
+    if (fit.P_range_Pa[1] > 0) {
+      text += fmt::format("range_Pa = [{}, {}]\n", toml_number(fit.P_range_Pa[0]),
+                          toml_number(fit.P_range_Pa[1]));
+    }
     std::map<std::string, TemperatureFunction> errors;
     for (const FittedParameter* parameter : fit.free())
       errors[parameter->term][parameter->coefficient] = parameter->std_error;

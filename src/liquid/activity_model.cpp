@@ -10,4 +10,6 @@ void ActivityModel::set_coefficient(std::size_t, Coefficient, double) {
 
 void ActivityModel::term_derivatives(std::span<const double>, std::span<double>) {}
 
+void ActivityModel::gibbs_term_derivatives(std::span<const double>, std::span<double>, std::span<double>) {}
+
 }  // namespace jampot

@@ -61,4 +61,12 @@ void ContactSum::add_entry_change(std::span<const double> s, std::size_t a, std:
   for (std::size_t j = 0; j < n_; ++j) out[j * stride] += share_[b] * psi_[j * n_ + b] * dT;
 }
 
+ContactSum::EntrySlope ContactSum::entry_slope(std::span<const double> s, std::size_t a,
+                                               std::size_t b) const {
+  double dT = 0;
+  for (std::size_t m = 0; m < n_; ++m) dT += s[m] * dpsi_[m * n_ + b];
+  const double value = -s[a] * s[b] * inverse_T_[b];
+  return {value, -value * dT * inverse_T_[b]};
+}
+
 }  // namespace jampot

@@ -20,7 +20,9 @@ Nrtl::Nrtl(std::size_t size, const std::vector<PairParameters>& pairs)
       tauG_(n_ * n_),
       S_(n_),
       R_(n_),
-      E_(n_ * n_) {}
+      E_(n_ * n_),
+      dS_(n_),
+      dR_(n_) {}
 
 void Nrtl::set_coefficient(std::size_t term, Coefficient coefficient, double value) {
   terms_.at(term).function[coefficient] = value;
@@ -159,6 +161,53 @@ void Nrtl::term_derivatives(std::span<const double> x, std::span<double> out) {
       const double dG_dtau = -alpha_[ab] * G_[ab], dG_dalpha = -tau_[ab] * G_[ab];
       add_entry_change(x, a, b, dG_dtau, G_[ab] + tau_[ab] * dG_dtau, &out[tau_term], stride);
       add_entry_change(x, a, b, dG_dalpha, tau_[ab] * dG_dalpha, &out[t + 2], stride);
+    }
+  }
+}
+
+void Nrtl::gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
+                                  std::span<double> slope_dT) {
+  sums(x);
+  // dS_b/dT and dR_b/dT of every sum over a column, relative to S (kept inverted).
+  std::vector<double>& dS = dS_;
+  std::vector<double>& dR = dR_;
+  std::fill(dS.begin(), dS.end(), 0.0);
+  std::fill(dR.begin(), dR.end(), 0.0);
+  for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
+    const std::size_t i = terms_[t].i, j = terms_[t].j;
+    const double dalpha = terms_[t + 2].function.dT(T_K_);
+    for (const auto& [a, b, term] : {std::tuple(i, j, t), std::tuple(j, i, t + 1)}) {
+      const std::size_t ab = at(a, b);
+      const double dtau = terms_[term].function.dT(T_K_);
+      const double dG = -G_[ab] * (alpha_[ab] * dtau + tau_[ab] * dalpha);
+      dS[b] += x[a] * dG * S_[b];
+      dR[b] += x[a] * (dtau * G_[ab] + tau_[ab] * dG) * S_[b];
+    }
+  }
+  for (std::size_t b = 0; b < n_; ++b) dR[b] -= R_[b] * dS[b];
+  std::fill(slope.begin(), slope.end(), 0.0);
+  std::fill(slope_dT.begin(), slope_dT.end(), 0.0);
+  for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
+    const std::size_t i = terms_[t].i, j = terms_[t].j;
+    const double dalpha = terms_[t + 2].function.dT(T_K_);
+    for (const auto& [a, b, term] : {std::tuple(i, j, t), std::tuple(j, i, t + 1)}) {
+      const std::size_t ab = at(a, b);
+      const double tau = tau_[ab], alpha = alpha_[ab], G = G_[ab], dtau = terms_[term].function.dT(T_K_);
+      const double dG = -G * (alpha * dtau + tau * dalpha), share = x[a] * x[b] * S_[b];
+      // G and tau G as functions of the term: their slopes, and the change of those with T.
+      struct Slope {
+        std::size_t term;
+        double G, W, G_dT, W_dT;
+      };
+      const Slope slopes[] = {
+          {term, -alpha * G, G * (1 - alpha * tau), -dalpha * G - alpha * dG,
+           dG * (1 - alpha * tau) - G * (dalpha * tau + alpha * dtau)},
+          {t + 2, -tau * G, -tau * tau * G, -dtau * G - tau * dG, -2 * tau * dtau * G - tau * tau * dG}};
+      for (const Slope& s : slopes) {
+        const double value = share * (s.W - R_[b] * s.G);
+        slope[s.term] += value;
+        slope_dT[s.term] += share * (s.W_dT - dR[b] * s.G - R_[b] * s.G_dT) - value * dS[b];
+      }
     }
   }
 }

@@ -79,4 +79,18 @@ void Uniquac::term_derivatives(std::span<const double> x, std::span<double> out)
   }
 }
 
+void Uniquac::gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
+                                     std::span<double> slope_dT) {
+  set_surfaces(x);
+  contacts_.gradient(s_, gradient_);
+  for (std::size_t t = 0; t < terms_.size(); ++t) {
+    const bool forward = t % 2 == 0;
+    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const auto entry = contacts_.entry_slope(s_, i, j);
+    const double psi = contacts_.psi(i, j), dpsi = contacts_.dpsi(i, j);
+    slope[t] = -psi * entry.value;
+    slope_dT[t] = -dpsi * entry.value - psi * entry.dT;
+  }
+}
+
 }  // namespace jampot

@@ -53,4 +53,17 @@ void Wilson::term_derivatives(std::span<const double> x, std::span<double> out) 
   }
 }
 
+void Wilson::gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
+                                    std::span<double> slope_dT) {
+  contacts_.gradient(x, gradient_);
+  for (std::size_t t = 0; t < terms_.size(); ++t) {
+    const bool forward = t % 2 == 0;
+    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const auto entry = contacts_.entry_slope(x, j, i);
+    const double psi = contacts_.psi(j, i), dpsi = contacts_.dpsi(j, i);
+    slope[t] = -psi * entry.value;
+    slope_dT[t] = -dpsi * entry.value - psi * entry.dT;
+  }
+}
+
 }  // namespace jampot

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <array>
+#include <boost/math/distributions/students_t.hpp>
 #include <boost/random/sobol.hpp>
 #include <boost/random/uniform_01.hpp>
 #include <cmath>
@@ -14,6 +15,7 @@
 #include "fit_problem.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/liquid/models.hpp"
 
 namespace jampot {
@@ -25,8 +27,20 @@ constexpr std::array<std::string_view, 3> objective_names{"maximum-likelihood", 
 std::vector<const DataPoint*> mixed_points(const std::vector<DataSet>& sets) {
   std::vector<const DataPoint*> points;
   for (const DataSet& set : sets) {
+    if (!vapour_liquid(set.kind)) continue;
     for (const DataPoint& point : set.points) {
-      if (!point.is_pure()) points.push_back(&point);
+      if (!point.is_pure() && point.excluded.empty()) points.push_back(&point);
+    }
+  }
+  return points;
+}
+
+std::vector<std::pair<DataKind, const DataPoint*>> liquid_points(const std::vector<DataSet>& sets) {
+  std::vector<std::pair<DataKind, const DataPoint*>> points;
+  for (const DataSet& set : sets) {
+    if (vapour_liquid(set.kind)) continue;
+    for (const DataPoint& point : set.points) {
+      if (point.excluded.empty()) points.emplace_back(set.kind, &point);
     }
   }
   return points;
@@ -189,17 +203,18 @@ DataPoint adjusted_point(FitContext& context, const DataPoint& measured, const d
 void fill_residuals(Fit& result, const std::vector<DataSet>& sets, FitContext& context, const Descent& best) {
   std::size_t used = 0;
   for (std::size_t s = 0; s < sets.size(); ++s) {
+    if (!vapour_liquid(sets[s].kind)) continue;
     for (const DataPoint& point : sets[s].points) {
       ResidualRow row;
       row.set = s;
       row.measured = row.adjusted = point;
       row.pure = point.is_pure();
       predict(context, sets[s].kind, row);
-      if (!row.pure) {
+      if (!row.pure) standardise(context, row);
+      if (row.used()) {
         if (!best.adjustments.empty()) {
           row.adjusted = adjusted_point(context, point, &best.adjustments[used * point.x.size()]);
         }
-        standardise(context, row);
         ++used;
       }
       result.residuals.push_back(std::move(row));
@@ -222,7 +237,7 @@ class MeanSquare {
 void fill_rms(Fit& result, const std::vector<DataSet>& sets) {
   MeanSquare T, P, x, y, dT, dP, dy;
   for (const ResidualRow& row : result.residuals) {
-    if (row.pure) continue;
+    if (!row.used()) continue;
     const DataPoint &measured = row.measured, &adjusted = row.adjusted;
     if (isobaric(sets[row.set].kind)) {
       dT.add(row.T_K - measured.T_K);
@@ -247,7 +262,7 @@ void fill_rms(Fit& result, const std::vector<DataSet>& sets) {
 void fill_tests(Fit& result) {
   std::vector<const ResidualRow*> rows;
   for (const ResidualRow& row : result.residuals) {
-    if (!row.pure) rows.push_back(&row);
+    if (row.used()) rows.push_back(&row);
   }
   std::stable_sort(rows.begin(), rows.end(), [](const ResidualRow* a, const ResidualRow* b) {
     return std::pair(a->set, a->measured.x[0]) < std::pair(b->set, b->measured.x[0]);
@@ -266,12 +281,119 @@ void fill_tests(Fit& result) {
 
 void fill_ranges(Fit& result) {
   result.T_range_K = result.P_range_Pa = {HUGE_VAL, 0};
+  auto& T = result.T_range_K;
+  auto& P = result.P_range_Pa;
   for (const ResidualRow& row : result.residuals) {
-    if (row.pure) continue;
-    auto& T = result.T_range_K;
-    auto& P = result.P_range_Pa;
+    if (!row.used()) continue;
     T = {std::min(T[0], row.measured.T_K), std::max(T[1], row.measured.T_K)};
     P = {std::min(P[0], row.measured.P_Pa), std::max(P[1], row.measured.P_Pa)};
+  }
+  for (const LiquidRow& row : result.liquid_residuals) {
+    T = {std::min(T[0], row.measured.T_K), std::max(T[1], row.measured.T_K)};
+  }
+  if (P[1] == 0) P = {0, 0};
+}
+
+// The two liquids that the model has nearest to the measured ones; for a binary from the whole composition
+// line.
+void nearest_liquids(ActivityModel& model, LiquidRow& row) {
+  if (row.measured.x.size() != 2) return;
+  double least = HUGE_VAL;
+  for (const BinarySplit& split : binary_splits(model, row.measured.T_K)) {
+    const bool straight = row.measured.x[0] < row.measured.y[0];
+    const double low = straight ? row.measured.x[0] : row.measured.y[0],
+                 high = straight ? row.measured.y[0] : row.measured.x[0];
+    const double distance = std::hypot(split.x_alpha - low, split.x_beta - high);
+    if (distance >= least) continue;
+    least = distance;
+    row.alpha = {split.x_alpha, 1 - split.x_alpha};
+    row.beta = {split.x_beta, 1 - split.x_beta};
+    if (!straight) std::swap(row.alpha, row.beta);
+  }
+}
+
+void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& problem, const Descent& best) {
+  const auto standardised = problem.liquid_residuals(best);
+  ActivityModel& model = problem.context().mixture().activity();
+  std::size_t used = 0;
+  for (std::size_t s = 0; s < sets.size(); ++s) {
+    if (vapour_liquid(sets[s].kind)) continue;
+    for (const DataPoint& point : sets[s].points) {
+      LiquidRow row{s, sets[s].kind, point, 0, {}, {}, {}};
+      if (point.excluded.empty()) row.standardised = standardised.at(used++);
+      if (row.kind == DataKind::gamma_inf) {
+        std::vector<double> ln_gamma(point.x.size());
+        model.set_temperature(point.T_K);
+        model.evaluate(point.x, ln_gamma);
+        row.model = std::exp(ln_gamma[point.solute]);
+      } else if (row.kind == DataKind::excess_enthalpy) {
+        row.model = model_excess_enthalpy(model, point.T_K, point.x);
+      } else {
+        nearest_liquids(model, row);
+      }
+      result.liquid_residuals.push_back(std::move(row));
+    }
+  }
+}
+
+double aicc(const Fit& fit, double k) {
+  const double n = fit.comparisons;
+  const bool known = fit.options.objective == Objective::maximum_likelihood;
+  if (!known) k += 1;  // the scale of the scatter
+  const double misfit = known ? fit.objective : n * std::log(std::max(fit.objective, 1e-300) / n);
+  return n - k - 1 > 0 ? misfit + 2 * k + 2 * k * (k + 1) / (n - k - 1) : HUGE_VAL;
+}
+
+// 95 % intervals: symmetric ones first, then, where the problem is visibly nonlinear, from profiles.
+void set_intervals(Fit& result, const ParameterPlan& plan, FitProblem& problem, const Descent& best) {
+  const bool known = result.options.objective == Objective::maximum_likelihood;
+  const double quantile =
+      known || result.degrees_of_freedom < 1
+          ? 1.959963984540054
+          : boost::math::quantile(boost::math::students_t(result.degrees_of_freedom), 0.975);
+  const double variance = known ? 1 : result.objective / std::max(1.0, result.degrees_of_freedom);
+  bool alpha_free = false;
+  for (const FittedParameter& parameter : result.parameters)
+    alpha_free = alpha_free || (!parameter.held && parameter.term == "alpha");
+  std::size_t p = 0;
+  for (FittedParameter& parameter : result.parameters) {
+    if (parameter.held) continue;
+    parameter.low = parameter.value - quantile * parameter.std_error;
+    parameter.high = parameter.value + quantile * parameter.std_error;
+    if ((alpha_free || result.options.profile) && !parameter.at_bound) {
+      const double scale = plan.free[p].scale, sd = std::abs(parameter.std_error / scale);
+      const auto excess = [&](double value) {
+        const auto found = problem.descend_held(best, p, value);
+        return found ? found->objective - best.objective - quantile * quantile * variance : HUGE_VAL;
+      };
+      // Outwards in growing steps until the objective has risen enough, then between the last two.
+      const auto end = [&](double direction) -> std::optional<double> {
+        double inside = best.scaled[p];
+        const double bound = direction > 0 ? plan.highest[p] : plan.lowest[p];
+        for (double step = quantile * sd; step < 60 * sd; step *= 1.4) {
+          double outside = best.scaled[p] + direction * step;
+          const bool at_bound = direction * (outside - bound) >= 0;
+          if (at_bound) outside = bound;
+          const double rise = excess(outside);
+          if (rise > 0) {
+            for (int halving = 0; halving < 12; ++halving) {
+              const double middle = (inside + outside) / 2;
+              (excess(middle) > 0 ? outside : inside) = middle;
+            }
+            return (inside + outside) / 2;
+          }
+          if (at_bound) return std::nullopt;
+          inside = outside;
+        }
+        return std::nullopt;
+      };
+      auto low = end(-1), high = end(1);
+      if (scale < 0) std::swap(low, high);
+      parameter.low = low ? *low * scale : -HUGE_VAL;
+      parameter.high = high ? *high * scale : HUGE_VAL;
+      parameter.profiled = true;
+    }
+    ++p;
   }
 }
 
@@ -304,6 +426,19 @@ std::string Fit::source() const {
   return fmt::format("fitted to {} ({} points)", joined(files, ", "), points);
 }
 
+std::string Fit::fitted_to() const {
+  const bool split = std::any_of(liquid_residuals.begin(), liquid_residuals.end(),
+                                 [](const LiquidRow& row) { return row.kind == DataKind::lle; });
+  if (!split) return "vle";
+  return residuals.empty() ? "lle" : "vle+lle";
+}
+
+double LiquidRow::distance() const {
+  double sum = 0;
+  for (const double value : standardised) sum += value * value;
+  return std::sqrt(sum);
+}
+
 std::vector<PairParameters> Fit::pairs() const {
   const std::size_t terms = terms_for_fit(options.model).size();
   std::vector<PairParameters> list;
@@ -314,7 +449,7 @@ std::vector<PairParameters> Fit::pairs() const {
       for (auto& [name, function] : pair.terms) function = {};
       pair.range_K = T_range_K;
       pair.source = source();
-      pair.fitted_to = "vle";
+      pair.fitted_to = fitted_to();
       for (const FittedParameter& parameter : parameters) {
         if (parameter.term_index / terms == p)
           pair.terms[parameter.term][parameter.coefficient] = parameter.value;
@@ -340,23 +475,31 @@ Fit fit(const std::vector<DataSet>& sets, const FitOptions& options) {
   result.points = static_cast<int>(points.size());
   for (const DataSet& set : sets) {
     result.data.push_back(set.name);
+    result.isobaric.push_back(isobaric(set.kind));
     result.notices.add(set.notices);
   }
   double T_sum = 0;
   int measured = 0;  // comparisons: one for each bubble point, n - 1 for each analysed vapour
+  const auto liquids = liquid_points(sets);
+  result.points += static_cast<int>(liquids.size());
+  for (const auto& [kind, point] : liquids) {
+    T_sum += point->T_K;
+    measured += kind == DataKind::lle ? static_cast<int>(point->x.size()) : 1;
+  }
   for (const DataPoint* point : points) {
     T_sum += point->T_K;
     const bool vapour = !point->y.empty() && options.objective == Objective::maximum_likelihood;
     measured += 1 + (vapour ? static_cast<int>(point->x.size()) - 1 : 0);
   }
-  const ParameterPlan plan = plan_parameters(
-      options, result.substances, points.empty() ? 300 : T_sum / static_cast<double>(points.size()));
+  const ParameterPlan plan =
+      plan_parameters(options, result.substances, result.points == 0 ? 300 : T_sum / result.points);
   check_count(result, plan.free.size(), measured);
   result.parameters = plan.all;
+  result.comparisons = measured;
   result.degrees_of_freedom = static_cast<double>(measured) - static_cast<double>(plan.free.size());
 
   Mixture mixture(result.substances, make_activity_model_to_fit(options.model, result.substances), {});
-  FitProblem problem(std::move(mixture), plan, options.objective, points);
+  FitProblem problem(std::move(mixture), plan, options.objective, points, liquids, options.robust);
   std::vector<Descent> descents;
   for (const std::vector<double>& start : starting_points(plan, options.starts)) {
     if (auto descent = problem.descend(start)) descents.push_back(std::move(*descent));
@@ -389,9 +532,12 @@ Fit fit(const std::vector<DataSet>& sets, const FitOptions& options) {
 
   problem.context().set(best.scaled.data());
   fill_residuals(result, sets, problem.context(), best);
+  fill_liquids(result, sets, problem, best);
   fill_ranges(result);
   fill_rms(result, sets);
   fill_tests(result);
+  result.aicc = aicc(result, static_cast<double>(plan.free.size()));
+  set_intervals(result, plan, problem, best);
   add_fit_notices(result, sets);
   return result;
 }

@@ -6,7 +6,11 @@
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/diagram/binary_vle.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/liquid/models.hpp"
 
 namespace jampot {
 namespace {
@@ -51,6 +55,7 @@ void misfit(Fit& fit) {
   double largest = 0;
   const ResidualRow* worst = nullptr;
   for (const ResidualRow& row : fit.residuals) {
+    if (!row.used()) continue;
     double size = std::abs(row.standardised_P);
     for (const double value : row.standardised_y) size = std::max(size, std::abs(value));
     if (size > largest) {
@@ -106,8 +111,105 @@ void doubtful_parameters(Fit& fit) {
   }
 }
 
-void invented_split(Fit& fit) {
+// Data of two liquids are asked of the model; what it cannot show is said.
+void missing_split(Fit& fit) {
+  int without = 0, with = 0;
+  for (const LiquidRow& row : fit.liquid_residuals) {
+    if (row.kind != DataKind::lle || row.measured.x.size() != 2) continue;
+    (row.alpha.empty() ? without : with) += 1;
+  }
+  if (without == 0) return;
+  fit.notices.add(
+      "no-split",
+      fmt::format("two liquids were measured at {} temperatures, but the fitted {} model shows one "
+                  "liquid at {} of them{}",
+                  with + without, fit.options.model, without,
+                  can_split(fit.options.model) ? "" : ": it cannot describe two liquids at all"));
+}
+
+// Sign changes of y - x that are beyond the uncertainties.
+int measured_azeotropes(const Fit& fit) {
+  std::vector<std::pair<double, double>> differences;
+  for (const ResidualRow& row : fit.residuals) {
+    if (!row.used() || row.measured.y.empty()) continue;
+    const double difference = row.measured.y[0] - row.measured.x[0];
+    if (std::abs(difference) > 2 * std::hypot(row.measured.u_x, row.measured.u_y))
+      differences.emplace_back(row.measured.x[0], difference);
+  }
+  std::sort(differences.begin(), differences.end());
+  int changes = 0;
+  for (std::size_t k = 1; k < differences.size(); ++k)
+    changes += differences[k].second * differences[k - 1].second < 0;
+  return changes;
+}
+
+void invented_azeotropes(Fit& fit) {
+  if (fit.substances.size() != 2 || fit.residuals.empty()) return;
+  double P_sum = 0;
+  int points = 0;
+  bool vapour = false;
+  for (const ResidualRow& row : fit.residuals) {
+    if (!row.used()) continue;
+    P_sum += row.measured.P_Pa;
+    vapour = vapour || !row.measured.y.empty();
+    ++points;
+  }
+  for (const Substance& substance : fit.substances) vapour = vapour && substance.vapour_pressure;
+  if (points == 0 || !vapour) return;
+  const int measured = measured_azeotropes(fit);
+  std::size_t found = 0;
+  try {
+    Mixture mixture = fit.mixture();
+    found = txy(mixture, P_sum / points).azeotropes.size();
+  } catch (const CalculationError&) {
+    return;
+  }
+  if (found > static_cast<std::size_t>(measured) + 1) {
+    fit.notices.add("invented-azeotropes",
+                    fmt::format("the fitted model has {} azeotropes at {:.4g} kPa; the data show {}", found,
+                                P_sum / points / 1000, measured));
+  }
+}
+
+void extreme_limits(Fit& fit) {
   if (fit.substances.size() != 2) return;
+  Mixture mixture = fit.mixture();
+  const double T_K = (fit.T_range_K[0] + fit.T_range_K[1]) / 2;
+  std::vector<double> ln_gamma(2);
+  mixture.activity().set_temperature(T_K);
+  for (std::size_t i = 0; i < 2; ++i) {
+    const std::vector<double> x{i == 0 ? 0.0 : 1.0, i == 0 ? 1.0 : 0.0};
+    mixture.activity().evaluate(x, ln_gamma);
+    constexpr double extreme = 9.2;  // gamma of ten thousand
+    if (std::abs(ln_gamma[i]) < extreme) continue;
+    fit.notices.add("extreme-limit",
+                    fmt::format("the fitted model has a limiting activity coefficient of {:.3g} for {} in "
+                                "{}: hardly possible, unless the two hardly mix",
+                                std::exp(ln_gamma[i]), fit.substances[i].name, fit.substances[1 - i].name));
+  }
+}
+
+void robust_loss(Fit& fit) {
+  if (!fit.options.robust) return;
+  fit.notices.add("robust-loss",
+                  "points beyond three standard uncertainties were given less weight; chi-square, standard "
+                  "errors and AICc "
+                  "are those of the weighted sum and not to be compared with a plain fit");
+}
+
+void exclusions(Fit& fit) {
+  std::vector<std::string> list;
+  const auto take = [&](const DataPoint& point) {
+    if (!point.excluded.empty()) list.push_back(fmt::format("line {} ({})", point.line, point.excluded));
+  };
+  for (const ResidualRow& row : fit.residuals) take(row.measured);
+  for (const LiquidRow& row : fit.liquid_residuals) take(row.measured);
+  if (list.empty()) return;
+  fit.notices.add("points-excluded", fmt::format("not used on request: {}", joined(list, "; ")));
+}
+
+void invented_split(Fit& fit) {
+  if (fit.substances.size() != 2 || fit.fitted_to() != "vle") return;
   Mixture mixture = fit.mixture();
   for (const double T_K : fit.T_range_K) {
     for (const BinarySplit& split : binary_splits(mixture.activity(), T_K)) {
@@ -151,6 +253,11 @@ void add_fit_notices(Fit& fit, const std::vector<DataSet>& sets) {
   misfit(fit);
   doubtful_parameters(fit);
   invented_split(fit);
+  missing_split(fit);
+  invented_azeotropes(fit);
+  extreme_limits(fit);
+  robust_loss(fit);
+  exclusions(fit);
   pure_points(fit, sets);
   Notices ranges = fit.mixture().range_notices(fit.T_range_K[0], fit.T_range_K[1]);
   fit.notices.add(ranges);

@@ -89,7 +89,8 @@ ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Subst
 }
 
 FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective objective,
-                       std::vector<const DataPoint*> points)
+                       std::vector<const DataPoint*> points,
+                       const std::vector<std::pair<DataKind, const DataPoint*>>& liquids, bool robust)
     : context_(std::move(mixture), plan.free), objective_(objective), points_(std::move(points)) {
   for (const FittedParameter& parameter : plan.all) {
     // A term starts as a pure constant at its neutral value; what is fitted or held replaces it.
@@ -107,8 +108,12 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective obj
   scaled_.resize(plan.free.size());
   adjustments_.resize(with_adjustments() ? n * points_.size() : 0);
 
+  // Beyond three standard uncertainties a point pulls no harder than there.
+  constexpr double bend = 3;
+  if (robust) loss_ = std::make_unique<ceres::HuberLoss>(bend);
   ceres::Problem::Options options;
   options.cost_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
+  options.loss_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
   options.disable_all_safety_checks = true;
   problem_ = std::make_unique<ceres::Problem>(options);
   problem_->AddParameterBlock(scaled_.data(), static_cast<int>(scaled_.size()));
@@ -122,12 +127,12 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective obj
       const Sought sought =
           objective_ == Objective::bubble_temperature ? Sought::temperature : Sought::pressure;
       residuals_.push_back(std::make_unique<BubblePointResidual>(context_, point, sought));
-      problem_->AddResidualBlock(residuals_.back().get(), nullptr, scaled_.data());
+      problem_->AddResidualBlock(residuals_.back().get(), loss_.get(), scaled_.data());
       continue;
     }
     residuals_.push_back(std::make_unique<AdjustedPointResidual>(context_, point));
     double* adjustment = &adjustments_[n * k];
-    problem_->AddResidualBlock(residuals_.back().get(), nullptr, scaled_.data(), adjustment);
+    problem_->AddResidualBlock(residuals_.back().get(), loss_.get(), scaled_.data(), adjustment);
     for (std::size_t i = 0; i + 1 < n; ++i) {  // an adjusted fraction stays inside 0..1
       constexpr double inside = 1e-9, near = 8;
       if (point.x[i] < near * point.u_x) {
@@ -139,6 +144,55 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective obj
       }
     }
   }
+  add_liquids(liquids);
+}
+
+void FitProblem::add_liquids(const std::vector<std::pair<DataKind, const DataPoint*>>& liquids) {
+  for (const auto& [kind, point] : liquids) {
+    switch (kind) {
+      case DataKind::gamma_inf:
+        liquid_residuals_.push_back(std::make_unique<LimitingGammaResidual>(context_, *point));
+        break;
+      case DataKind::excess_enthalpy:
+        liquid_residuals_.push_back(std::make_unique<ExcessEnthalpyResidual>(context_, *point));
+        break;
+      default: {
+        auto residual = std::make_unique<TwoLiquidsResidual>(context_, *point);
+        reweighted_.push_back(residual.get());
+        liquid_residuals_.push_back(std::move(residual));
+      }
+    }
+    problem_->AddResidualBlock(liquid_residuals_.back().get(), loss_.get(), scaled_.data());
+  }
+}
+
+std::optional<Descent> FitProblem::descend_held(const Descent& from, std::size_t p, double value) {
+  scaled_ = from.scaled;
+  adjustments_ = from.adjustments;
+  scaled_[p] = value;
+  if (scaled_.size() == 1) {
+    problem_->SetParameterBlockConstant(scaled_.data());
+  } else {
+    problem_->SetManifold(scaled_.data(),
+                          new ceres::SubsetManifold(static_cast<int>(scaled_.size()), {static_cast<int>(p)}));
+  }
+  const auto found = minimise(1e-9, 100);
+  if (scaled_.size() == 1) {
+    problem_->SetParameterBlockVariable(scaled_.data());
+  } else {
+    problem_->SetManifold(scaled_.data(), nullptr);
+  }
+  return found;
+}
+
+std::vector<std::vector<double>> FitProblem::liquid_residuals(const Descent& solution) {
+  std::vector<std::vector<double>> all;
+  const double* blocks[] = {solution.scaled.data()};
+  for (const auto& residual : liquid_residuals_) {
+    all.emplace_back(static_cast<std::size_t>(residual->num_residuals()));
+    residual->Evaluate(blocks, all.back().data(), nullptr);
+  }
+  return all;
 }
 
 std::optional<Descent> FitProblem::descend(const std::vector<double>& start) {
@@ -158,21 +212,41 @@ std::optional<Descent> FitProblem::polish(const Descent& found) {
   return polished && polished->converged ? polished : std::nullopt;
 }
 
+// Two liquids are weighted at the parameters of the round before; a few rounds settle that.
 std::optional<Descent> FitProblem::minimise(double tolerance, int most_iterations) {
+  if (reweighted_.empty()) return minimise_once(tolerance, most_iterations);
+  std::optional<Descent> found;
+  constexpr int most_rounds = 25;
+  for (int round = 0; round < most_rounds; ++round) {
+    context_.set(scaled_.data());
+    for (TwoLiquidsResidual* residual : reweighted_) residual->refresh();
+    const std::vector<double> before = scaled_;
+    found = minimise_once(tolerance, most_iterations);
+    if (!found) return found;
+    double moved = 0;
+    for (std::size_t p = 0; p < scaled_.size(); ++p)
+      moved = std::max(moved, std::abs(scaled_[p] - before[p]) / (1 + std::abs(before[p])));
+    if (moved < 1e-6) break;
+    found->converged = false;  // unless a later round says otherwise
+  }
+  return found;
+}
+
+std::optional<Descent> FitProblem::minimise_once(double tolerance, int most_iterations) {
   ceres::Solver::Options options;
   options.logging_type = ceres::SILENT;
   options.max_num_iterations = most_iterations;
   options.function_tolerance = tolerance;
   options.gradient_tolerance = 1e-9;
   options.parameter_tolerance = 1e-9;
-  if (with_adjustments()) {
+  if (with_adjustments() && !points_.empty()) {
     // The adjustments of a point touch no other point: eliminated first, they leave a system of the
     // parameters alone.
     options.linear_solver_type = ceres::DENSE_SCHUR;
     auto ordering = std::make_shared<ceres::ParameterBlockOrdering>();
     const std::size_t n = context_.mixture().size();
     for (std::size_t k = 0; k < points_.size(); ++k) ordering->AddElementToGroup(&adjustments_[n * k], 0);
-    ordering->AddElementToGroup(scaled_.data(), 1);
+    ordering->AddElementToGroup(scaled_.data(), points_.empty() ? 0 : 1);
     options.linear_solver_ordering = std::move(ordering);
   } else {
     options.linear_solver_type = ceres::DENSE_QR;
@@ -202,6 +276,15 @@ Eigen::MatrixXd FitProblem::information(const Descent& solution) {
       const Eigen::MatrixXd AtB = A.transpose() * B;
       information -= AtB * (B.transpose() * B).ldlt().solve(AtB.transpose());
     }
+  }
+  for (const auto& residual : liquid_residuals_) {
+    const Eigen::Index rows = residual->num_residuals();
+    Eigen::VectorXd values(rows);
+    RowMajor A(rows, parameters);
+    const double* blocks[] = {solution.scaled.data()};
+    double* jacobians[] = {A.data()};
+    residual->Evaluate(blocks, values.data(), jacobians);
+    information += A.transpose() * A;
   }
   return information;
 }

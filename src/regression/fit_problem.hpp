@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "jampot/regression/fit.hpp"
+#include "liquid_residual.hpp"
 #include "vle_residual.hpp"
 
 namespace jampot {
@@ -34,8 +35,11 @@ struct Descent {
 
 class FitProblem {
  public:
+  /// @param points of vapour-liquid equilibria
+  /// @param liquids points without a vapour, each with its kind
   FitProblem(Mixture mixture, const ParameterPlan& plan, Objective objective,
-             std::vector<const DataPoint*> points);
+             std::vector<const DataPoint*> points,
+             const std::vector<std::pair<DataKind, const DataPoint*>>& liquids, bool robust);
 
   /// Descends from a starting point to a minimum, near enough to tell it from others; nothing where the model
   /// could not be evaluated.
@@ -48,16 +52,27 @@ class FitProblem {
   /// eliminated.
   Eigen::MatrixXd information(const Descent& solution);
 
+  /// Descends from `from` with parameter p held at a value: for profiles of the objective.
+  std::optional<Descent> descend_held(const Descent& from, std::size_t p, double value);
+
+  /// The standardised residuals of each liquid point at a solution.
+  std::vector<std::vector<double>> liquid_residuals(const Descent& solution);
+
   FitContext& context() { return context_; }
 
  private:
+  void add_liquids(const std::vector<std::pair<DataKind, const DataPoint*>>& liquids);
   std::optional<Descent> minimise(double tolerance, int most_iterations);
+  std::optional<Descent> minimise_once(double tolerance, int most_iterations);
   bool with_adjustments() const { return objective_ == Objective::maximum_likelihood; }
 
   FitContext context_;
   Objective objective_;
   std::vector<const DataPoint*> points_;
-  std::vector<std::unique_ptr<ceres::CostFunction>> residuals_;
+  std::vector<std::unique_ptr<ceres::CostFunction>> residuals_;  ///< of the points, in their order
+  std::vector<std::unique_ptr<ceres::CostFunction>> liquid_residuals_;
+  std::vector<TwoLiquidsResidual*> reweighted_;
+  std::unique_ptr<ceres::LossFunction> loss_;
   std::vector<double> scaled_, adjustments_;  ///< what the problem's blocks point to
   std::unique_ptr<ceres::Problem> problem_;
 };

@@ -55,6 +55,8 @@ Table sources(const Answer& answer) {
 // The parameters behind an answer, a line for each pair; the groups of UNIFAC have one line together.
 std::vector<std::string> parameter_lines(const Json& json) {
   std::vector<std::string> lines;
+  const std::string command = json.value("command", "");
+  if (command == "regress" || command == "estimate") return lines;  // they are the answer itself
   for (const Json& parameter : json.value("parameters", Json::array())) {
     if (!parameter.contains("model")) continue;
     const std::string model = parameter["model"];

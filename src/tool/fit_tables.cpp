@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace jampot::tool {
 namespace {
@@ -21,11 +22,24 @@ double mean_held(const Fit& fit, Sought sought) {
   double sum = 0;
   int count = 0;
   for (const ResidualRow& row : fit.residuals) {
-    if (row.pure || row.set != 0) continue;
+    if (!row.used() || row.set != 0) continue;
     sum += sought == Sought::temperature ? row.measured.P_Pa : row.measured.T_K;
     ++count;
   }
   return sum / count;
+}
+
+}  // namespace
+
+namespace {
+
+std::string interval_text(const FittedParameter& parameter) {
+  if (parameter.held) return "";
+  const auto end = [](double value) {
+    return std::isfinite(value) ? fmt::format("{:.5g}", value) : std::string("open");
+  };
+  return fmt::format("{} to {}{}", end(parameter.low), end(parameter.high),
+                     parameter.profiled ? " (profile)" : "");
 }
 
 }  // namespace
@@ -35,17 +49,21 @@ Table parameter_table(const Fit& fit) {
       fit.substances.size() == 2
           ? fmt::format(" (1 = {}, 2 = {})", fit.substances[0].name, fit.substances[1].name)
           : std::string();
-  Table table{
-      fmt::format("{} parameters{}", fit.options.model, numbers),
-      {{"parameter"}, {"value", Dimension::number, 4}, {"standard error", Dimension::number, 4}, {"unit"}},
-      {}};
+  Table table{fmt::format("{} parameters{}", fit.options.model, numbers),
+              {{"parameter"},
+               {"value", Dimension::number, 4},
+               {"standard error", Dimension::number, 4},
+               {"95 % interval"},
+               {"unit"}},
+              {}};
   for (const FittedParameter& parameter : fit.parameters) {
     std::string unit;
     if (parameter.coefficient == Coefficient::inverse_T) unit = "K";
     if (parameter.coefficient == Coefficient::linear_T) unit = "1/K";
     if (parameter.held) unit = "held, not fitted";
-    table.rows.push_back(
-        {parameter.name, parameter.value, parameter.held ? Cell() : Cell(parameter.std_error), unit});
+    table.rows.push_back({parameter.name, parameter.value,
+                          parameter.held ? Cell() : Cell(parameter.std_error), interval_text(parameter),
+                          unit});
   }
   const auto free = fit.free();
   for (std::size_t k = 0; k < free.size() && free.size() > 1; ++k) {
@@ -68,9 +86,10 @@ Table statistics_table(const Fit& fit) {
   add("objective", std::string(name_of(fit.options.objective)));
   add("points used", fmt::format("{}", fit.points));
   add(likelihood ? "chi-square" : "sum of squares", fmt::format("{:.6g}", fit.objective));
+  if (std::isfinite(fit.aicc)) add("AICc", fmt::format("{:.2f}", fit.aicc));
   add("degrees of freedom", fmt::format("{:.0f}", fit.degrees_of_freedom));
   if (likelihood) add("probability of a larger chi-square", probability_text(fit.chi_square_probability));
-  add("signs along x, boiling point", runs_text(fit.runs_P));
+  if (fit.runs_P.runs > 0) add("signs along x, boiling point", runs_text(fit.runs_P));
   if (fit.runs_y.runs > 0) add("signs along x, vapour", runs_text(fit.runs_y));
   const auto rms = [&](const char* name, const std::optional<double>& value, double factor,
                        const char* unit) {
@@ -107,14 +126,80 @@ Table residual_table(const Fit& fit) {
                           m.y.empty() ? Cell() : Cell(m.y[0]), row.y[0],
                           row.pure ? Cell() : Cell(row.standardised_P),
                           row.standardised_y.empty() ? Cell() : Cell(row.standardised_y[0]),
-                          std::string(row.pure ? "pure, not used" : "")});
+                          row.pure             ? std::string("pure, not used")
+                          : m.excluded.empty() ? std::string()
+                                               : "excluded: " + m.excluded});
+  }
+  return table;
+}
+
+Table liquid_residual_table(const Fit& fit) {
+  Table table{"Residuals of what was measured in the liquid (distance in standard uncertainties)",
+              {{"line", Dimension::number, 0},
+               {"kind"},
+               {"T", Dimension::temperature, 2},
+               {"measured"},
+               {"model"},
+               {"distance", Dimension::number, 2},
+               {"remark"}},
+              {}};
+  for (const LiquidRow& row : fit.liquid_residuals) {
+    const DataPoint& m = row.measured;
+    std::string measured, model;
+    const auto liquids = [](const std::vector<double>& alpha, const std::vector<double>& beta) {
+      return fmt::format("x = {:.4f} | {:.4f}", fmt::join(alpha.begin(), alpha.end() - 1, ", "),
+                         fmt::join(beta.begin(), beta.end() - 1, ", "));
+    };
+    switch (row.kind) {
+      case DataKind::lle:
+        measured = liquids(m.x, m.y);
+        model = row.alpha.empty() ? std::string(m.x.size() == 2 ? "one liquid" : "")
+                                  : liquids(row.alpha, row.beta);
+        break;
+      case DataKind::gamma_inf:
+        measured = fmt::format("{:.4g} ({} in {})", m.value, fit.substances[m.solute].short_name(),
+                               fit.substances[m.solvent].short_name());
+        model = fmt::format("{:.4g}", row.model);
+        break;
+      default:
+        measured = fmt::format("{:.1f} J/mol at x1 = {:.4f}", m.value, m.x[0]);
+        model = fmt::format("{:.1f} J/mol", row.model);
+    }
+    table.rows.push_back({static_cast<double>(m.line), std::string(name_of(row.kind)), m.T_K, measured, model,
+                          m.excluded.empty() ? Cell(row.distance()) : Cell(),
+                          m.excluded.empty() ? std::string() : "excluded: " + m.excluded});
+  }
+  return table;
+}
+
+Table ranking_table(const std::vector<RankedFit>& ranked) {
+  Table table{"Models side by side, the best first",
+              {{"model"},
+               {"fitted", Dimension::number, 0},
+               {"objective", Dimension::number, 3},
+               {"AICc", Dimension::number, 2},
+               {"above the best", Dimension::number, 2},
+               {"RMS of points left out"},
+               {"RMS T", Dimension::temperature, 4, true},
+               {"RMS P", Dimension::pressure, 4, true},
+               {"RMS y1", Dimension::number, 5},
+               {"verdict"}},
+              {}};
+  const auto cell = [](const std::optional<double>& value) { return value ? Cell(*value) : Cell(); };
+  for (const RankedFit& entry : ranked) {
+    table.rows.push_back({entry.fit.options.model, static_cast<double>(entry.fit.free().size()),
+                          entry.fit.objective, entry.fit.aicc, entry.aicc_above_best,
+                          entry.cross_validation ? fmt::format("{:.3f}", *entry.cross_validation)
+                                                 : std::string("too few points"),
+                          cell(entry.fit.deviation.T_K), cell(entry.fit.deviation.P_Pa),
+                          cell(entry.fit.deviation.y), entry.verdict});
   }
   return table;
 }
 
 std::optional<FittedAzeotropes> fitted_azeotropes(const Fit& fit, Sought sought) {
   const bool mixed_points = std::any_of(fit.residuals.begin(), fit.residuals.end(),
-                                        [](const ResidualRow& row) { return row.set == 0 && !row.pure; });
+                                        [](const ResidualRow& row) { return row.set == 0 && row.used(); });
   if (fit.substances.size() != 2 || !mixed_points) return std::nullopt;
   Mixture mixture = fit.mixture();
   const double held = mean_held(fit, sought);

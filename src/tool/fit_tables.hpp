@@ -6,12 +6,15 @@
 #include "jampot/files/json_results.hpp"
 #include "jampot/files/table.hpp"
 #include "jampot/regression/fit.hpp"
+#include "jampot/regression/ranking.hpp"
 
 namespace jampot::tool {
 
 Table parameter_table(const Fit& fit);
 Table statistics_table(const Fit& fit);
 Table residual_table(const Fit& fit);
+Table liquid_residual_table(const Fit& fit);
+Table ranking_table(const std::vector<RankedFit>& ranked);
 
 /// The fitted binary at the mean pressure (isobaric data) or temperature of its first data set, with the
 /// uncertainty that the fitted parameters give to each azeotrope.

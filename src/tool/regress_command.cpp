@@ -1,12 +1,15 @@
 // regress: pair parameters from measured data.
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "fit_tables.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/vle_figures.hpp"
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
+#include "jampot/liquid/models.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
@@ -15,17 +18,19 @@ namespace {
 struct RegressOptions {
   std::vector<std::string> files, substance_files;
   std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", out;
-  std::vector<std::string> hold, release;
-  int starts = 16;
+  std::vector<std::string> hold, release, exclude;
+  int starts = 16, folds = 5;
+  bool robust = false, profile = false;
   PresentationOptions presentation;
 };
 
 FitOptions read_fit_options(const RegressOptions& options) {
   FitOptions fit;
-  fit.model = options.model;
   fit.objective = parse_objective(options.objective);
   fit.form = parse_form(options.form);
   fit.release = options.release;
+  fit.robust = options.robust;
+  fit.profile = options.profile;
   if (options.starts < 1 || options.starts > 10000)
     throw RequestError("--starts: expected a number from 1 to 10000");
   fit.starts = options.starts;
@@ -39,28 +44,114 @@ FitOptions read_fit_options(const RegressOptions& options) {
   return fit;
 }
 
-Answer regress(const RegressOptions& options) {
-  const FitOptions fit_options = read_fit_options(options);
+// "12: bubble in the sample line", or "FILE:12: ..." where there are several files.
+void exclude_points(const std::vector<std::string>& wanted, std::vector<DataSet>& sets) {
+  for (const std::string& text : wanted) {
+    const std::vector<std::string> pieces = split(text, ':');
+    const bool with_file = sets.size() > 1;
+    const std::size_t number = with_file ? 1 : 0;
+    const auto line = pieces.size() > number ? parse_number(pieces[number]) : std::nullopt;
+    const std::string reason = pieces.size() > number + 1 ? pieces[number + 1] : "";
+    if (!line || reason.empty()) {
+      throw RequestError(fmt::format(
+          "--exclude '{}': expected {}LINE:REASON; a reason is needed because it stays in the output", text,
+          with_file ? "FILE:" : ""));
+    }
+    bool found = false;
+    for (DataSet& set : sets) {
+      if (with_file && set.name != pieces[0]) continue;
+      for (DataPoint& point : set.points) {
+        if (point.line != static_cast<int>(*line)) continue;
+        point.excluded = reason;
+        found = true;
+      }
+    }
+    if (!found) throw RequestError(fmt::format("--exclude '{}': there is no point on that line", text));
+  }
+}
+
+// One fit: its tables, its figure, its JSON.
+Json add_fit(const Fit& result, Answer& answer) {
+  Json json = jampot::to_json(result);
+  answer.tables.push_back(parameter_table(result));
+  answer.tables.push_back(statistics_table(result));
+  const bool with_vapour = std::any_of(result.residuals.begin(), result.residuals.end(),
+                                       [](const ResidualRow& row) { return row.used(); });
+  if (with_vapour) {
+    const auto first = std::find_if(result.residuals.begin(), result.residuals.end(),
+                                    [](const ResidualRow& row) { return row.used(); });
+    const Sought sought = result.isobaric[first->set] ? Sought::temperature : Sought::pressure;
+    if (const auto azeotropes = fitted_azeotropes(result, sought)) {
+      json["azeotropes"] = to_json(*azeotropes);
+      if (!azeotropes->curve.azeotropes.empty()) answer.tables.push_back(table_of(*azeotropes, result));
+    }
+    answer.tables.push_back(residual_table(result));
+    answer.figure = residual_figure(result);
+  }
+  if (!result.liquid_residuals.empty()) answer.tables.push_back(liquid_residual_table(result));
+  answer.notices.add(result.notices);
+  return json;
+}
+
+Answer regress(const RegressOptions& options, const Presentation& presentation) {
+  FitOptions fit_options = read_fit_options(options);
   const auto bank = bank_with(options.substance_files);
   std::vector<DataSet> sets;
   for (const std::string& file : options.files) sets.push_back(read_measured(file, *bank));
-  const Fit result = fit(sets, fit_options);
+  exclude_points(options.exclude, sets);
+  std::vector<std::string> models;
+  for (const std::string& model : split(options.model, ',')) {
+    terms_for_fit(model);  // refuses an unknown word before anything is fitted
+    models.push_back(model);
+  }
+  if (models.size() > 1) {
+    // What only one of several models has cannot be held or released in all of them.
+    for (const std::string& model : models) {
+      if (!fit_options.hold.empty() || !fit_options.release.empty()) {
+        throw RequestError(fmt::format(
+            "--hold and --release belong to one model; with {} give none, or fit them one by one", model));
+      }
+    }
+  }
+  if (options.folds < 2) throw RequestError("--folds: expected at least 2");
 
   Answer answer;
-  answer.json = answer_header("regress", result.mixture());
-  Json json = jampot::to_json(result);
-  answer.json["residuals"] = json["residuals"];
-  answer.tables = {parameter_table(result), statistics_table(result)};
-  const Sought sought = isobaric(sets.front().kind) ? Sought::temperature : Sought::pressure;
-  if (const auto azeotropes = fitted_azeotropes(result, sought)) {
-    json["azeotropes"] = to_json(*azeotropes);
-    if (!azeotropes->curve.azeotropes.empty()) answer.tables.push_back(table_of(*azeotropes, result));
+  std::vector<RankedFit> ranked;
+  if (models.size() > 1) {
+    ranked = rank_models(sets, fit_options, models, options.folds);
+  } else {
+    fit_options.model = models.front();
+    ranked.push_back({fit(sets, fit_options), 0, std::nullopt, ""});
   }
-  answer.json["fits"] = Json::array({std::move(json)});
-  answer.tables.push_back(residual_table(result));
-  answer.notices = result.notices;
-  answer.figure = residual_figure(result);
-  if (!options.out.empty()) answer.files.emplace_back(options.out, pairs_text(result));
+  const Fit& best = ranked.front().fit;
+  answer.json = answer_header("regress", best.mixture());
+  answer.json["fits"] = Json::array();
+  if (ranked.size() > 1) answer.tables.push_back(ranking_table(ranked));
+  for (const RankedFit& entry : ranked) {
+    Answer own;
+    Json json = add_fit(entry.fit, own);
+    if (ranked.size() > 1) {
+      json["aicc_above_best"] = entry.aicc_above_best;
+      json["cross_validation"] = entry.cross_validation ? Json(*entry.cross_validation) : Json(nullptr);
+      json["verdict"] = entry.verdict;
+    }
+    if (&entry == &ranked.front()) {
+      answer.json["residuals"] = json.contains("residuals") ? json["residuals"] : Json::array();
+      for (Table& table : own.tables) answer.tables.push_back(std::move(table));
+      answer.figure = std::move(own.figure);
+      answer.notices.add(own.notices);
+    }
+    json["notices"] = jampot::to_json(own.notices);
+    answer.json["fits"].push_back(std::move(json));
+  }
+  if (ranked.size() > 1)
+    answer.lines.push_back(
+        fmt::format("details, residuals and notices above are those of {}", best.options.model));
+  if (!presentation.figure.empty() && !answer.figure) {
+    throw RequestError(
+        "the figure of a fit shows residuals of boiling points; there are none among these data");
+  }
+  if (!options.out.empty()) answer.files.emplace_back(options.out, pairs_text(best));
   return answer;
 }
 
@@ -96,6 +187,15 @@ void add_regress(CLI::App& tool) {
   repeatable(
       command->add_option("--release", options->release, "Fit a term that is held by default, as alpha is")
           ->type_name("NAME"));
+  repeatable(command
+                 ->add_option("--exclude", options->exclude,
+                              "Leave a point out: its line in the file and the reason")
+                 ->type_name("LINE:REASON"));
+  command->add_flag("--robust", options->robust,
+                    "Points beyond three standard uncertainties pull no harder than there");
+  command->add_flag("--profile", options->profile, "95 % intervals from profiles of the objective");
+  command->add_option("--folds", options->folds, "Of the cross validation when models are ranked (default 5)")
+      ->type_name("N");
   command->add_option("--starts", options->starts, "Starting points of the search (default 16)")
       ->type_name("N");
   command->add_option("--out", options->out, "Write the parameters to this file")
@@ -106,7 +206,7 @@ void add_regress(CLI::App& tool) {
       "  jampot regress jampot-demo/mtbe-methanol.csv --out mtbe-methanol.pairs.toml --figure residuals.svg");
   command->callback([options] {
     const Presentation presentation = options->presentation.read();
-    present(regress(*options), presentation);
+    present(regress(*options, presentation), presentation);
   });
 }
 

@@ -318,6 +318,37 @@ TEST_P(AnyModel, TermDerivativesAreExact) {
   }
 }
 
+TEST_P(AnyModel, SlopesOfTheExcessGibbsEnergyAndItsEnthalpyAreExact) {
+  const std::size_t terms = model->terms().size();
+  if (terms == 0) return;
+  Amounts slope(terms), slope_dT(terms), after(terms), unused(terms), ln_gamma(n), dT(n);
+  model->gibbs_term_derivatives(x, slope, slope_dT);
+  // Along one term it is the derivative of gE/(RT); with T it is that of itself.
+  for (std::size_t t = 0; t < terms; ++t) {
+    const double before = model->terms()[t].function.constant;
+    const auto gE = [&](double value) {
+      model->set_coefficient(t, Coefficient::constant, value);
+      double g = 0;
+      for (std::size_t i = 0; i < n; ++i) g += x[i] * ln_gamma_at(i, x, T_K);
+      return g;
+    };
+    EXPECT_NEAR(slope[t], derivative(gE, before, 1e-3), 1e-9) << *kind;
+    model->set_coefficient(t, Coefficient::constant, before);
+    const auto slope_at = [&](double T) {
+      model->set_temperature(T);
+      model->gibbs_term_derivatives(x, after, unused);
+      return after[t];
+    };
+    EXPECT_NEAR(slope_dT[t], derivative(slope_at, T_K, 0.05), 1e-10) << *kind;
+  }
+  model->set_temperature(T_K);
+  model->evaluate(x, ln_gamma, dT);
+  double from_slopes = 0, from_gamma = 0;
+  for (std::size_t t = 0; t < terms; ++t) from_slopes += slope[t] * model->terms()[t].function.dT(T_K);
+  for (std::size_t i = 0; i < n; ++i) from_gamma += x[i] * dT[i];
+  EXPECT_NEAR(from_slopes, from_gamma, 1e-12);
+}
+
 TEST_P(AnyModel, ObeysGibbsDuhemAndSymmetry) {
   Amounts ln_gamma(n), dn(n * n);
   for (int state = 0; state < 20; ++state) {

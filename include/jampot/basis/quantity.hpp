@@ -7,7 +7,7 @@
 namespace jampot {
 
 /// What a quantity measures. `fraction` is a pure number between 0 and 1; percent signs are understood.
-enum class Dimension { temperature, pressure, density, fraction, number };
+enum class Dimension { temperature, pressure, density, molar_energy, molality, fraction, number };
 
 /// Name of a dimension for messages: "temperature".
 std::string_view name_of(Dimension dimension);

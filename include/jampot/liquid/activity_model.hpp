@@ -52,6 +52,12 @@ class ActivityModel {
 
   /// out[i*terms + t] = d ln gamma_i / d term_t at the current temperature.
   virtual void term_derivatives(std::span<const double> x, std::span<double> out);
+
+  /// Of the excess Gibbs energy gE/(RT): slope[t] its derivative with term t at the current temperature, and
+  /// slope_dT[t] the change of that with T (through all terms, their coefficients held). The excess enthalpy
+  /// is -R T^2 sum_t slope[t] dterm_t/dT.
+  virtual void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
+                                      std::span<double> slope_dT);
 };
 
 }  // namespace jampot

@@ -23,6 +23,7 @@ class ContactSum {
   double& psi(std::size_t m, std::size_t k) { return psi_[m * n_ + k]; }
   double psi(std::size_t m, std::size_t k) const { return psi_[m * n_ + k]; }
   double& dpsi(std::size_t m, std::size_t k) { return dpsi_[m * n_ + k]; }
+  double dpsi(std::size_t m, std::size_t k) const { return dpsi_[m * n_ + k]; }
 
   /// dE/ds_j = 1 - ln(T_j/S) - sum_k s_k psi_jk / T_k. Keeps the sums for the calls below.
   void gradient(std::span<const double> s, std::span<double> g);
@@ -36,6 +37,12 @@ class ContactSum {
   /// Change of every dE/ds_j with psi_ab, added to out[j * stride] times `factor`.
   void add_entry_change(std::span<const double> s, std::size_t a, std::size_t b, double factor, double* out,
                         std::size_t stride) const;
+
+  /// dE/dpsi_ab and its change with T at the surfaces of the last `gradient`.
+  struct EntrySlope {
+    double value, dT;
+  };
+  EntrySlope entry_slope(std::span<const double> s, std::size_t a, std::size_t b) const;
 
  private:
   std::size_t n_;

@@ -31,6 +31,8 @@ class Nrtl final : public ActivityModel {
   std::span<const ModelTerm> terms() const override { return terms_; }
   void set_coefficient(std::size_t term, Coefficient coefficient, double value) override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
+  void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
+                              std::span<double> slope_dT) override;
 
  private:
   std::size_t at(std::size_t i, std::size_t j) const { return i * n_ + j; }
@@ -49,6 +51,7 @@ class Nrtl final : public ActivityModel {
   bool changed_ = true;                         ///< a coefficient was set since the last set_temperature
   std::vector<double> tau_, alpha_, G_, tauG_;  ///< n x n, at T_K_
   std::vector<double> S_, R_, E_;               ///< at the last composition; R_j = C_j/S_j, E_ij = dR_j/dn_i
+  std::vector<double> dS_, dR_;                 ///< scratch
 };
 
 }  // namespace jampot

@@ -66,6 +66,21 @@ struct TemperatureFunction {
     return T_K;
   }
 
+  /// d2 value / d coefficient dT at T_K.
+  static double basis_dT(Coefficient coefficient, double T_K) {
+    switch (coefficient) {
+      case Coefficient::constant:
+        return 0;
+      case Coefficient::inverse_T:
+        return -1 / (T_K * T_K);
+      case Coefficient::log_T:
+        return 1 / T_K;
+      case Coefficient::linear_T:
+        break;
+    }
+    return 1;
+  }
+
   bool operator==(const TemperatureFunction&) const = default;
 };
 

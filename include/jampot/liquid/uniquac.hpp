@@ -38,6 +38,8 @@ class Uniquac final : public ActivityModel {
   std::span<const ModelTerm> terms() const override { return terms_; }
   void set_coefficient(std::size_t term, Coefficient coefficient, double value) override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
+  void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
+                              std::span<double> slope_dT) override;
 
   const SizePart& size_part() const { return size_part_; }
   const std::vector<double>& residual_surfaces() const { return surface_; }

@@ -32,6 +32,8 @@ class Wilson final : public ActivityModel {
   std::span<const ModelTerm> terms() const override { return terms_; }
   void set_coefficient(std::size_t term, Coefficient coefficient, double value) override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
+  void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
+                              std::span<double> slope_dT) override;
 
   /// Lambda_ij at the temperature the model stands at.
   double Lambda(std::size_t i, std::size_t j) const { return contacts_.psi(j, i); }

@@ -9,11 +9,24 @@
 
 namespace jampot {
 
-/// What was measured. The first letter is the quantity that was observed while the other was held.
-enum class DataKind { txy, pxy, tx, px };
+/// What was measured. Of vapour-liquid equilibria the first letter is the quantity that was observed while
+/// the other was held.
+enum class DataKind {
+  txy,
+  pxy,
+  tx,
+  px,
+  lle,             ///< two liquids in equilibrium: mutual solubilities, tie lines
+  gamma_inf,       ///< limiting activity coefficients
+  excess_enthalpy  ///< molar excess enthalpies of liquids
+};
 
-/// "txy", "pxy", "tx" or "px".
+/// "txy", "pxy", "tx", "px", "lle", "gamma-inf" or "excess-enthalpy".
 std::string_view name_of(DataKind kind);
+/// Whether a vapour is involved.
+constexpr bool vapour_liquid(DataKind kind) {
+  return kind <= DataKind::px;
+}
 /// Whether the vapour was analysed.
 constexpr bool has_vapour(DataKind kind) {
   return kind == DataKind::txy || kind == DataKind::pxy;
@@ -23,12 +36,17 @@ constexpr bool isobaric(DataKind kind) {
   return kind == DataKind::txy || kind == DataKind::tx;
 }
 
-/// One measured vapour-liquid equilibrium.
+/// One measured point.
 struct DataPoint {
-  double T_K = 0, P_Pa = 0;
-  std::vector<double> x, y;  ///< mole fractions; y is empty where the vapour was not analysed
+  double T_K = 0, P_Pa = 0;  ///< P is 0 where no vapour is involved
+  /// Mole fractions of liquid and vapour; y is empty where the vapour was not analysed. Of two liquids x is
+  /// the one and y the other.
+  std::vector<double> x, y;
   double u_T_K = 0, u_P_Pa = 0, u_x = 0, u_y = 0;  ///< standard uncertainties, all positive
   int line = 0;                                    ///< in its file; 0 where there is none
+  double value = 0, u_value = 0;        ///< limiting activity coefficient, or excess enthalpy in J/mol
+  std::size_t solute = 0, solvent = 0;  ///< of a limiting activity coefficient
+  std::string excluded{};               ///< why the point is not used; empty: it is
 
   /// A pure substance says nothing about the pair: it checks the vapour pressure only.
   bool is_pure() const;

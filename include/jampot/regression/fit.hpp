@@ -38,7 +38,11 @@ struct FitOptions {
   std::vector<Coefficient> form{Coefficient::inverse_T};
   std::map<std::string, double> hold;  ///< terms held at a value, e.g. {"alpha", 0.2}
   std::vector<std::string> release;    ///< terms fitted though they are held by default, e.g. "alpha"
-  int starts = 16;                     ///< the first is an almost ideal liquid, the others a Sobol sequence
+  /// Huber's loss: beyond three standard uncertainties a point pulls no harder than there. Standard errors
+  /// and chi-square then mean less, and a notice says so.
+  bool robust = false;
+  bool profile = false;  ///< 95 % intervals from profiles of the objective even where alpha is held
+  int starts = 16;       ///< the first is an almost ideal liquid, the others a Sobol sequence
 };
 
 /// One number of the model after the fit.
@@ -53,6 +57,11 @@ struct FittedParameter {
   /// One standard deviation; 0 where held. Under maximum likelihood it takes the stated uncertainties as
   /// known.
   double std_error = 0;
+  /// 95 % interval: normal where the stated uncertainties are taken as known, Student's t where the scatter
+  /// sets the scale; from the profile of the objective where alpha is fitted too, because that is visibly
+  /// nonlinear.
+  double low = 0, high = 0;
+  bool profiled = false;
 };
 
 /// One measured point against the fitted model.
@@ -60,6 +69,7 @@ struct ResidualRow {
   std::size_t set = 0;  ///< number of the data set
   DataPoint measured;
   bool pure = false;  ///< a pure substance: not part of the fit
+  bool used() const { return !pure && measured.excluded.empty(); }
   /// The model at measured x and P (isobaric) or x and T (isothermal): what a diagram shows at that
   /// composition.
   double T_K = 0, P_Pa = 0;
@@ -71,6 +81,18 @@ struct ResidualRow {
   /// well.
   double standardised_P = 0;
   std::vector<double> standardised_y;
+};
+
+/// One measured point of a liquid alone against the fitted model.
+struct LiquidRow {
+  std::size_t set = 0;
+  DataKind kind = DataKind::gamma_inf;
+  DataPoint measured;
+  double model = 0;  ///< limiting activity coefficient, or excess enthalpy in J/mol
+  std::vector<double> alpha,
+      beta;  ///< the two liquids of the model nearest to the measured ones; empty: none
+  std::vector<double> standardised;  ///< over the uncertainty; of two liquids one for each component
+  double distance() const;           ///< root of the sum of squares of those
 };
 
 /// Root mean square over the mixed points, per measured quantity. Nothing where the quantity was not
@@ -93,22 +115,32 @@ struct Fit {
   Eigen::MatrixXd correlation;
   double objective = 0;  ///< the minimised sum of squares (chi-square under maximum likelihood)
   int points = 0;        ///< used: pure substances are not
+  int comparisons =
+      0;  ///< measured quantities compared: one for a boiling point, n - 1 for a vapour, n for two liquids
   double degrees_of_freedom = 0;
+  /// Akaike's criterion with the correction for few data, smaller is better: chi-square + 2 k + 2 k (k +
+  /// 1)/(n - k - 1) with n comparisons and k fitted parameters; where the scatter sets the scale n ln(S/n)
+  /// stands for chi-square and the scale counts as a parameter. Source: C. M. Hurvich, C.-L. Tsai, Biometrika
+  /// 76 (1989) 297-307.
+  double aicc = 0;
   double chi_square_probability = 1;  ///< under maximum likelihood; see statistics.hpp
   RunsTest runs_P, runs_y;            ///< of the standardised residuals in the order of x_1
   RootMeanSquares adjustment;         ///< adjusted minus measured
   RootMeanSquares deviation;          ///< model at measured composition minus measured: T or P, and y
   std::vector<ResidualRow> residuals;
+  std::vector<LiquidRow> liquid_residuals;
   std::vector<LocalMinimum> minima;   ///< distinct ones, the best first
   std::array<double, 2> T_range_K{};  ///< of the data
   std::array<double, 2> P_range_Pa{};
   std::vector<std::string> data;  ///< names of the data sets
+  std::vector<bool> isobaric;     ///< of each data set: whether the pressure was held
   Notices notices;
   long evaluations = 0;  ///< of the liquid model, all starts together
 
   std::vector<const FittedParameter*> free() const;
   /// "fitted to still.csv (30 points)": what travels with the parameters, without folders or dates.
   std::string source() const;
+  std::string fitted_to() const;  ///< "vle", "lle" or "vle+lle"
   /// The result as parameters of a mixture, one for each pair.
   std::vector<PairParameters> pairs() const;
   /// A mixture with the fitted parameters.

@@ -1,0 +1,24 @@
+#pragma once
+// Several models fitted to the same data and ranked.
+#include <optional>
+
+#include "jampot/regression/fit.hpp"
+
+namespace jampot {
+
+struct RankedFit {
+  Fit fit;
+  double aicc_above_best = 0;
+  /// Root mean square of the standardised deviations of points that were left out of the fit in turn: what
+  /// the model says of points it has not seen. About 1 where it describes the data. Nothing where too few
+  /// points allow it.
+  std::optional<double> cross_validation;
+  std::string verdict;  ///< one sentence
+};
+
+/// Fits each model and ranks by AICc. Models are fitted side by side on the cores there are.
+/// @param folds of the cross validation; every point by itself where there are no more points than that
+std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOptions& options,
+                                   const std::vector<std::string>& models, int folds = 5);
+
+}  // namespace jampot

@@ -1,0 +1,89 @@
+#include "jampot/regression/ranking.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <future>
+
+#include "jampot/basis/error.hpp"
+
+namespace jampot {
+namespace {
+
+// The data with every fold-th point left out, and how far the fit to the rest is off there.
+std::optional<double> cross_validate(const std::vector<DataSet>& sets, const FitOptions& options, int folds) {
+  const std::string mark = "left out to be predicted";
+  double sum = 0;
+  int count = 0;
+  for (int fold = 0; fold < folds; ++fold) {
+    std::vector<DataSet> rest = sets;
+    int number = 0, left = 0;
+    for (DataSet& set : rest) {
+      for (DataPoint& point : set.points) {
+        if (!vapour_liquid(set.kind) || point.is_pure() || !point.excluded.empty()) continue;
+        if (number++ % folds != fold) continue;
+        point.excluded = mark;
+        ++left;
+      }
+    }
+    if (left == 0) continue;
+    FitOptions quick = options;
+    quick.starts = std::min(options.starts, 3);
+    quick.profile = false;
+    std::optional<Fit> fitted;
+    try {
+      fitted = fit(rest, quick);
+    } catch (const std::runtime_error&) {
+      return std::nullopt;  // too few points are left to fit at all
+    }
+    for (const ResidualRow& row : fitted->residuals) {
+      if (row.measured.excluded != mark) continue;
+      sum += row.standardised_P * row.standardised_P;
+      ++count;
+      for (const double value : row.standardised_y) {
+        sum += value * value;
+        ++count;
+      }
+    }
+  }
+  return count > 0 ? std::optional<double>(std::sqrt(sum / count)) : std::nullopt;
+}
+
+std::string verdict(const RankedFit& ranked, bool best) {
+  if (best)
+    return ranked.fit.notices.has("misfit") ? "best of these, but none describes the data" : "best of these";
+  const double above = ranked.aicc_above_best;
+  if (above < 2) return "as good: the data cannot tell it from the best";
+  if (above < 7) return "somewhat worse; more data would decide";
+  if (above < 12) return "clearly worse";
+  return "ruled out beside the best";
+}
+
+}  // namespace
+
+std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOptions& options,
+                                   const std::vector<std::string>& models, int folds) {
+  if (models.empty()) throw RequestError("no model to fit");
+  std::vector<std::future<RankedFit>> running;
+  for (const std::string& model : models) {
+    running.push_back(std::async(std::launch::async, [&, model] {
+      FitOptions own = options;
+      own.model = model;
+      RankedFit ranked{fit(sets, own), 0, std::nullopt, ""};
+      ranked.cross_validation = cross_validate(sets, own, folds);
+      return ranked;
+    }));
+  }
+  std::vector<RankedFit> ranked;
+  for (auto& task : running) ranked.push_back(task.get());
+  std::stable_sort(ranked.begin(), ranked.end(),
+                   [](const RankedFit& a, const RankedFit& b) { return a.fit.aicc < b.fit.aicc; });
+  for (RankedFit& entry : ranked) {
+    entry.aicc_above_best = entry.fit.aicc - ranked.front().fit.aicc;
+    entry.verdict = verdict(entry, &entry == &ranked.front());
+  }
+  return ranked;
+}
+
+}  // namespace jampot
