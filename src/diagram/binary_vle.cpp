@@ -152,6 +152,13 @@ BinaryCurve curve_of(Mixture& mixture, Sought sought, double held, const CurveOp
   if (mixture.size() != 2) {
     throw RequestError(fmt::format("this diagram is for two substances; {} were given", mixture.size()));
   }
+  for (const Substance& substance : mixture.substances()) {
+    if (substance.vapour_pressure) continue;
+    throw CalculationError(
+        fmt::format("{} has no vapour pressure: this diagram runs to the pure substance, which then does not "
+                    "boil. 'jampot bubble' gives boiling points of solutions",
+                    substance.name));
+  }
   if (options.points < 3) throw RequestError("a curve needs at least 3 points");
   BinaryCurve curve;
   curve.sought = sought;

@@ -24,19 +24,23 @@ std::vector<double> normalised(std::span<const double> fractions) {
 
 // Starting temperature: the boiling points of the components at P, weighted in 1/T.
 double starting_T(const Mixture& mixture, double P_Pa, std::span<const double> z) {
-  double inverse = 0;
+  double inverse = 0, share = 0;
   for (std::size_t i = 0; i < z.size(); ++i) {
-    if (z[i] > 0) inverse += z[i] / std::min(1e4, mixture.substances()[i].vapour_pressure->T_K(P_Pa));
+    const auto& curve = mixture.substances()[i].vapour_pressure;
+    if (!(z[i] > 0) || !curve) continue;  // what does not boil has no say
+    inverse += z[i] / std::min(1e4, curve->T_K(P_Pa));
+    share += z[i];
   }
-  return 1 / inverse;
+  return share / inverse;
 }
 
 // Starting pressure: Raoult's law, for the liquid (sum of x Psat) or the vapour (harmonic mean).
 double starting_P(const Mixture& mixture, double T_K, std::span<const double> z, bool vapour_known) {
   double sum = 0;
   for (std::size_t i = 0; i < z.size(); ++i) {
-    const double Psat = mixture.substances()[i].vapour_pressure->P_Pa(T_K);
-    sum += vapour_known ? z[i] / Psat : z[i] * Psat;
+    const auto& curve = mixture.substances()[i].vapour_pressure;
+    if (!curve) continue;
+    sum += vapour_known ? z[i] / curve->P_Pa(T_K) : z[i] * curve->P_Pa(T_K);
   }
   return vapour_known ? 1 / sum : sum;
 }
@@ -83,6 +87,11 @@ VlePoint bubble(Mixture& mixture, Sought sought, double held, std::span<const do
   state.P_Pa = sought == Sought::temperature ? held : starting_P(mixture, held, x, false);
   state.T_K = sought == Sought::temperature ? starting_T(mixture, held, x) : held;
   state.w = x;
+  double volatile_share = 0;
+  for (std::size_t i = 0; i < x.size(); ++i)
+    volatile_share += mixture.substances()[i].vapour_pressure ? x[i] : 0;
+  if (!(volatile_share > 0))
+    throw CalculationError("nothing in this liquid is volatile, so it does not boil");
   if (!solver.solve(sought, x, state)) {
     if (sought == Sought::temperature) give_up("bubble temperature", "pressure", held, "Pa");
     give_up("bubble pressure", "temperature", held, "K");
@@ -112,6 +121,13 @@ std::vector<std::vector<double>> liquid_starts(const Mixture& mixture, double T_
 
 VlePoint dew(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
   check_composition(mixture, composition);
+  for (const Substance& substance : mixture.substances()) {
+    if (substance.vapour_pressure) continue;
+    throw CalculationError(
+        fmt::format("{} is non-volatile (it has no vapour pressure), so no vapour holds it and no dew point "
+                    "can be computed with it; leave it out",
+                    substance.name));
+  }
   const std::vector<double> y = normalised(composition);
   const bool T_sought = sought == Sought::temperature;
   IncipientSolver solver(mixture.vapour(), mixture.liquid());

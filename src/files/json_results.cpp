@@ -261,6 +261,7 @@ Json answer_header(const std::string& command, const Mixture& mixture) {
   Json json = liquid_header(command, mixture.substances(), copy.activity(), mixture.parameters());
   json["models"]["vapour"] = mixture.vapour_model();
   for (const Substance& substance : mixture.substances()) {
+    if (!substance.vapour_pressure) continue;
     const VapourPressure& curve = *substance.vapour_pressure;
     json["parameters"].push_back(
         {{"substance", substance.name},

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/liquid/models.hpp"
@@ -45,6 +47,10 @@ Mixture::Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityMode
                  std::vector<PairParameters> parameters)
     : substances_(std::move(substances)), parameters_(std::move(parameters)) {
   check(substances_);
+  const bool volatile_one =
+      std::any_of(substances_.begin(), substances_.end(),
+                  [](const Substance& substance) { return substance.vapour_pressure.has_value(); });
+  if (!volatile_one) throw CalculationError("none of the substances has a vapour pressure, so nothing boils");
   liquid_ = std::make_unique<ActivityLiquid>(substances_, std::move(model));
   vapour_ = std::make_unique<IdealGas>(substances_.size());
 }
@@ -68,6 +74,12 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
   const auto celsius = [](double T_K) { return T_K - celsius_zero; };
   for (const Substance& substance : substances_) {
     notices.add(vapour_pressure_notices(substance, Tmin_K, Tmax_K));
+    if (!substance.vapour_pressure) {
+      notices.add(
+          "non-volatile",
+          fmt::format("{} has no vapour pressure and is taken as non-volatile: it stays in the liquid",
+                      substance.name));
+    }
     if (substance.name.ends_with(" acid")) {
       notices.add(
           "associating-vapour",

@@ -8,6 +8,12 @@
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
+namespace {
+
+// ln(Psat/Pa) of what stays in the liquid: its share of any vapour is zero to all digits.
+constexpr double non_volatile = -400;
+
+}  // namespace
 
 void IdealGas::do_evaluate(double, double, std::span<const double>, Wanted wanted, PhaseValues& out) {
   std::fill(out.ln_phi.begin(), out.ln_phi.end(), 0.0);
@@ -19,11 +25,7 @@ void IdealGas::do_evaluate(double, double, std::span<const double>, Wanted wante
 ActivityLiquid::ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model)
     : model_(std::move(model)), ln_Psat_(substances.size()) {
   for (const Substance& substance : substances) {
-    if (!substance.vapour_pressure) {
-      throw CalculationError(fmt::format(
-          "{} has no vapour pressure, so no boiling or dew point can be computed with it", substance.name));
-    }
-    vapour_pressures_.push_back(*substance.vapour_pressure);
+    vapour_pressures_.push_back(substance.vapour_pressure);
   }
 }
 
@@ -38,7 +40,8 @@ void ActivityLiquid::set_temperature(double T_K) {
   model_->set_temperature(T_K);  // sees for itself whether anything changed
   if (T_K == T_K_) return;
   T_K_ = T_K;
-  for (std::size_t i = 0; i < ln_Psat_.size(); ++i) ln_Psat_[i] = vapour_pressures_[i].ln_P(T_K);
+  for (std::size_t i = 0; i < ln_Psat_.size(); ++i)
+    ln_Psat_[i] = vapour_pressures_[i] ? vapour_pressures_[i]->ln_P(T_K) : non_volatile;
 }
 
 void ActivityLiquid::do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
@@ -49,7 +52,7 @@ void ActivityLiquid::do_evaluate(double T_K, double P_Pa, std::span<const double
   const double ln_P = std::log(P_Pa);
   for (std::size_t i = 0; i < ln_Psat_.size(); ++i) {
     out.ln_phi[i] += ln_Psat_[i] - ln_P;
-    if (wanted.T) out.dT[i] += vapour_pressures_[i].dln_P_dT(T_K);
+    if (wanted.T && vapour_pressures_[i]) out.dT[i] += vapour_pressures_[i]->dln_P_dT(T_K);
     if (wanted.ln_P) out.dln_P[i] = -1;
   }
 }

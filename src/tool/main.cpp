@@ -54,6 +54,7 @@ int main(int argc, char** argv) {
   jampot::tool::add_define(tool);
   jampot::tool::add_pairs(tool);
   jampot::tool::add_gamma(tool);
+  jampot::tool::add_consistency(tool);
   jampot::tool::add_regress(tool);
   jampot::tool::add_estimate(tool);
   jampot::tool::add_bubble_and_dew(tool);

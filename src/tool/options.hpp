@@ -91,6 +91,7 @@ void add_define(CLI::App& tool);
 void add_pairs(CLI::App& tool);
 void add_gamma(CLI::App& tool);
 void add_estimate(CLI::App& tool);
+void add_consistency(CLI::App& tool);
 void add_regress(CLI::App& tool);
 void add_bubble_and_dew(CLI::App& tool);
 void add_binary_diagrams(CLI::App& tool);

@@ -18,7 +18,8 @@ std::vector<std::string> vle_working(Mixture& mixture, double T_K, double P_Pa,
   lines.emplace_back("bubble point: sum_i x_i gamma_i Psat_i = P,  y_i = x_i gamma_i Psat_i / P");
   double sum = 0;
   for (std::size_t i = 0; i < x.size(); ++i) {
-    const double Psat = mixture.substances()[i].vapour_pressure->P_Pa(T_K);
+    const auto& curve = mixture.substances()[i].vapour_pressure;
+    const double Psat = curve ? curve->P_Pa(T_K) : 0;
     const double partial = x[i] * std::exp(ln_gamma[i]) * Psat;
     sum += partial;
     lines.push_back(fmt::format(

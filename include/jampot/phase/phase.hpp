@@ -71,7 +71,7 @@ class IdealGas final : public Phase {
 /// saturated vapour is taken as ideal and the Poynting factor as 1.
 class ActivityLiquid final : public Phase {
  public:
-  /// @throws CalculationError naming a substance without a vapour pressure.
+  /// A substance without a vapour pressure is taken as non-volatile: it stays in the liquid.
   ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model);
   ActivityLiquid(const ActivityLiquid& other);
   ActivityLiquid& operator=(const ActivityLiquid&) = delete;
@@ -86,7 +86,7 @@ class ActivityLiquid final : public Phase {
                    PhaseValues& out) override;
   void set_temperature(double T_K);
 
-  std::vector<VapourPressure> vapour_pressures_;
+  std::vector<std::optional<VapourPressure>> vapour_pressures_;
   std::unique_ptr<ActivityModel> model_;
   double T_K_ = 0;
   std::vector<double> ln_Psat_;  ///< at T_K_

@@ -1,0 +1,137 @@
+// consistency: what measured vapour-liquid equilibria are worth before anything is fitted to them.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/files/measured_csv.hpp"
+#include "jampot/regression/consistency.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct ConsistencyOptions {
+  std::vector<std::string> files, substance_files;
+  PresentationOptions presentation;
+};
+
+Figure figure_of(const Consistency& result, const DataSet& data) {
+  Figure figure;
+  figure.title = fmt::format("Consistency of {} and {}", data.substances[0].name, data.substances[1].name);
+  figure.footer = fmt::format(
+      "{}; symbols: measured, ideal vapour; curve: gE fitted to the boiling points alone", data.name);
+  Series ratio{{}, "measured", Stroke::none, Mark::circle, 0}, curve{{}, "", Stroke::solid, Mark::none, 1},
+      dy{{}, "", Stroke::none, Mark::square, 2};
+  double low = 0, high = 0, most = 0.01;
+  for (const ConsistencyPoint& point : result.points) {
+    ratio.spots.push_back({point.x1, point.ln_ratio()});
+    curve.spots.push_back({point.x1, point.ln_ratio_fit});
+    dy.spots.push_back({point.x1, point.dy});
+    low = std::min({low, point.ln_ratio(), point.ln_ratio_fit});
+    high = std::max({high, point.ln_ratio(), point.ln_ratio_fit});
+    most = std::max(most, std::abs(point.dy));
+  }
+  Panel above, below;
+  const std::string x = fmt::format("mole fraction of {} in the liquid", data.substances[0].name);
+  above.x = below.x = {x, 0, 1};
+  above.y = rounded_axis("ln(gamma1/gamma2)", low, high);
+  above.y.low = std::min(above.y.low, -0.1);
+  above.series = {
+      {{{0, 0}, {1, 0}}, "", Stroke::dotted, Mark::none, 6, 1.2}, std::move(curve), std::move(ratio)};
+  below.y = rounded_axis("y1 calculated - measured", -1.1 * most, 1.1 * most);
+  below.series = {{{{0, 0}, {1, 0}}, "", Stroke::solid, Mark::none, 6, 1.0}};
+  for (const double limit : {0.01, -0.01})
+    below.series.push_back({{{0, limit}, {1, limit}}, "", Stroke::dotted, Mark::none, 6, 1.2});
+  below.series.push_back(std::move(dy));
+  figure.panels = {std::move(above), std::move(below)};
+  for (const ConsistencyTest& test : result.tests) {
+    if (test.verdict == Verdict::failed) figure.notices.push_back(test.name + " test failed");
+  }
+  return figure;
+}
+
+Answer consistency(const ConsistencyOptions& options) {
+  const auto bank = bank_with(options.substance_files);
+  Answer answer;
+  answer.json = plain_header("consistency");
+  answer.json["tests"] = Json::array();
+  for (const std::string& file : options.files) {
+    const DataSet data = read_measured(file, *bank);
+    const Consistency result = check_consistency(data);
+    Table tests{fmt::format("Consistency of {} ({} mixed points)", file, result.points.size()),
+                {{"test"}, {"value"}, {"limit"}, {"unit"}, {"verdict"}, {"what it means"}},
+                {}};
+    for (const ConsistencyTest& test : result.tests) {
+      tests.rows.push_back({test.name, fmt::format("{:.4g}", test.value), fmt::format("{:.4g}", test.limit),
+                            test.unit, std::string(name_of(test.verdict)), test.meaning});
+      answer.json["tests"].push_back({{"file", file},
+                                      {"name", test.name},
+                                      {"value", test.value},
+                                      {"limit", test.limit},
+                                      {"unit", test.unit},
+                                      {"verdict", name_of(test.verdict)},
+                                      {"meaning", test.meaning}});
+    }
+    Table points{"Point by point",
+                 {{"x1", Dimension::fraction, 4},
+                  {"T", Dimension::temperature, 3},
+                  {"P", Dimension::pressure, 3},
+                  {"ln gamma1"},
+                  {"ln gamma2"},
+                  {"gE/RT"},
+                  {"gE/RT fitted"},
+                  {"y1 calculated - measured", Dimension::number, 5}},
+                 {}};
+    for (const ConsistencyPoint& point : result.points) {
+      points.rows.push_back({point.x1, point.T_K, point.P_Pa, point.ln_gamma_1, point.ln_gamma_2, point.gE,
+                             point.gE_fit, point.dy});
+      answer.json["points"].push_back({{"file", file},
+                                       {"x1", point.x1},
+                                       {"T_K", point.T_K},
+                                       {"P_Pa", point.P_Pa},
+                                       {"ln_gamma", {point.ln_gamma_1, point.ln_gamma_2}},
+                                       {"gE_RT", point.gE},
+                                       {"gE_RT_fit", point.gE_fit},
+                                       {"dy1", point.dy}});
+    }
+    answer.screen.push_back(tests);
+    answer.screen.push_back(thinned(points));
+    answer.tables.push_back(std::move(tests));
+    answer.tables.push_back(std::move(points));
+    answer.notices.add(result.notices);
+    answer.notices.add(data.notices);
+    if (answer.json["substances"].empty()) {
+      for (const Substance& substance : data.substances)
+        answer.json["substances"].push_back(jampot::to_json(substance));
+    }
+    if (!answer.figure) answer.figure = figure_of(result, data);
+  }
+  answer.lines.emplace_back(
+      "a test that is passed does not prove the data right; one that is failed says that something is wrong");
+  return answer;
+}
+
+}  // namespace
+
+void add_consistency(CLI::App& tool) {
+  auto options = std::make_shared<ConsistencyOptions>();
+  CLI::App* command =
+      tool.add_subcommand("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
+  command->add_option("FILE", options->files, "Measured data with vapour analyses (docs/files.md)")
+      ->required()
+      ->type_name("FILE.csv");
+  add_substance_files(*command, options->substance_files);
+  add_presentation(*command, options->presentation, true);
+  command->footer(
+      "Example ('jampot demo' writes the made-up data):\n  jampot consistency jampot-demo/mtbe-methanol.csv "
+      "--figure consistency.svg");
+  command->callback([options] {
+    const Presentation presentation = options->presentation.read();
+    present(consistency(*options), presentation);
+  });
+}
+
+}  // namespace jampot::tool

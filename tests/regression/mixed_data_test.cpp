@@ -1,0 +1,292 @@
+// Fits of what is measured in liquids, alone and beside boiling points; ranking; intervals; exclusions.
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/diagram/binary_vle.hpp"
+#include "jampot/diagram/gamma.hpp"
+#include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/files/measured_csv.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/regression/ranking.hpp"
+#include "synthetic.hpp"
+
+namespace jampot {
+namespace {
+
+// 1-butanol and water with parameters that follow temperature: the truth behind the made-up data below.
+PairParameters truth() {
+  PairParameters pair = test::nrtl_pair("1-butanol", "water", 550, 1100, 0.4);
+  pair.terms["tau_12"].constant = -1.2;
+  pair.terms["tau_21"].constant = 0.6;
+  return pair;
+}
+
+Mixture true_mixture() {
+  ParameterCollection parameters;
+  parameters.add(truth());
+  return {substances_named({"1-butanol", "water"}), "nrtl", parameters};
+}
+
+DataSet empty(DataKind kind) {
+  DataSet data;
+  data.name = std::string(name_of(kind));
+  data.kind = kind;
+  data.substances = substances_named({"1-butanol", "water"});
+  return data;
+}
+
+DataSet solubilities(double noise = 0, unsigned seed = 1) {
+  DataSet data = empty(DataKind::lle);
+  Mixture mixture = true_mixture();
+  std::mt19937_64 generator(seed);
+  std::normal_distribution<double> normal;
+  for (double T = 290; T < 371; T += 10) {
+    const BinarySplit split = binary_splits(mixture.activity(), T).at(0);
+    DataPoint point{T,
+                    0,
+                    {split.x_alpha, 1 - split.x_alpha},
+                    {split.x_beta, 1 - split.x_beta},
+                    0.1,
+                    0,
+                    0.001,
+                    0.001,
+                    static_cast<int>(T)};
+    point.x[0] += noise * 0.001 * normal(generator);
+    point.y[0] += noise * 0.001 * normal(generator);
+    point.x[1] = 1 - point.x[0];
+    point.y[1] = 1 - point.y[0];
+    data.points.push_back(point);
+  }
+  return data;
+}
+
+DataSet enthalpies() {
+  DataSet data = empty(DataKind::excess_enthalpy);
+  Mixture mixture = true_mixture();
+  for (double x = 0.6; x < 0.99; x += 0.1) {
+    DataPoint point{310, 0, {x, 1 - x}, {}, 0.1, 0, 0.001, 0, 1};
+    point.value = gamma_at(mixture.activity(), 310, point.x).hE_J_mol;
+    point.u_value = 10;
+    data.points.push_back(point);
+  }
+  return data;
+}
+
+DataSet limits() {
+  DataSet data = empty(DataKind::gamma_inf);
+  Mixture mixture = true_mixture();
+  for (const std::size_t solute : {0, 1}) {
+    DataPoint point{340, 0, {solute == 0 ? 0.0 : 1.0, solute == 0 ? 1.0 : 0.0}, {}, 0.1, 0, 0, 0, 1};
+    point.solute = solute;
+    point.solvent = 1 - solute;
+    point.value = std::exp(limiting_ln_gamma(mixture.activity(), 340, solute, 1 - solute));
+    point.u_value = 0.02 * point.value;
+    data.points.push_back(point);
+  }
+  return data;
+}
+
+FitOptions both_coefficients() {
+  FitOptions options;
+  options.form = {Coefficient::constant, Coefficient::inverse_T};
+  options.hold = {{"alpha", 0.4}};
+  return options;
+}
+
+double value_of(const Fit& result, const std::string& name) {
+  for (const FittedParameter& parameter : result.parameters) {
+    if (parameter.name == name) return parameter.value;
+  }
+  ADD_FAILURE() << "no parameter " << name;
+  return 0;
+}
+
+void expect_truth(const Fit& result) {
+  EXPECT_NEAR(value_of(result, "tau_12.constant"), -1.2, 2e-3);
+  EXPECT_NEAR(value_of(result, "tau_12.inverse_T"), 550, 0.6);
+  EXPECT_NEAR(value_of(result, "tau_21.constant"), 0.6, 2e-3);
+  EXPECT_NEAR(value_of(result, "tau_21.inverse_T"), 1100, 0.6);
+  EXPECT_LT(result.objective, 1e-4);
+}
+
+TEST(MixedData, SolubilitiesAloneGiveTheirParametersBack) {
+  const Fit result = fit({solubilities()}, both_coefficients());
+  expect_truth(result);
+  EXPECT_EQ(result.fitted_to(), "lle");
+  for (const LiquidRow& row : result.liquid_residuals) {
+    ASSERT_EQ(row.alpha.size(), 2u);
+    EXPECT_NEAR(row.alpha[0], row.measured.x[0], 1e-5);
+    EXPECT_NEAR(row.beta[0], row.measured.y[0], 1e-5);
+  }
+}
+
+TEST(MixedData, WhichLiquidIsNamedFirstDoesNotMatter) {
+  DataSet turned = solubilities();
+  for (DataPoint& point : turned.points) std::swap(point.x, point.y);
+  expect_truth(fit({turned}, both_coefficients()));
+}
+
+TEST(MixedData, BoilingPointsSolubilitiesEnthalpiesAndLimitsTogether) {
+  DataSet boiling = empty(DataKind::txy);
+  Mixture mixture = true_mixture();
+  for (const double x1 : {0.002, 0.005, 0.01, 0.55, 0.65, 0.75, 0.85, 0.95}) {
+    const VlePoint exact = bubble_temperature(mixture, 101325, std::vector<double>{x1, 1 - x1});
+    boiling.points.push_back({exact.T_K, exact.P_Pa, exact.x, exact.y, 0.05, 50, 0.0005, 0.004, 1});
+  }
+  const Fit result = fit({boiling, solubilities(), enthalpies(), limits()}, both_coefficients());
+  expect_truth(result);
+  EXPECT_EQ(result.fitted_to(), "vle+lle");
+  EXPECT_EQ(result.comparisons, 16 + 2 * 9 + static_cast<int>(enthalpies().points.size()) + 2);
+  // Both the split and the boiling curve come out of one set of parameters.
+  Mixture fitted = result.mixture();
+  EXPECT_NEAR(binary_splits(fitted.activity(), 330).at(0).x_alpha,
+              binary_splits(mixture.activity(), 330).at(0).x_alpha, 1e-5);
+  EXPECT_NEAR(txy(fitted, 101325).azeotropes.at(0).T_K, txy(mixture, 101325).azeotropes.at(0).T_K, 1e-3);
+}
+
+TEST(MixedData, EnthalpiesAndLimitsFixTheTemperatureDependence) {
+  FitOptions options = both_coefficients();
+  DataSet more = enthalpies();
+  for (const double T : {300.0, 350.0}) {
+    Mixture mixture = true_mixture();
+    for (double x = 0.1; x < 0.95; x += 0.2) {
+      DataPoint point{T, 0, {x, 1 - x}, {}, 0.1, 0, 0.001, 0, 1};
+      point.value = gamma_at(mixture.activity(), T, point.x).hE_J_mol;
+      point.u_value = 10;
+      more.points.push_back(point);
+    }
+  }
+  expect_truth(fit({more, limits()}, options));
+}
+
+TEST(MixedData, TheDistanceOfTwoLiquidsIsAChiSquare) {
+  // Noise of the stated size must give a chi-square near its degrees of freedom, and intervals that hold the
+  // truth.
+  double sum = 0, degrees = 0;
+  int covered = 0, intervals = 0;
+  for (unsigned seed = 1; seed <= 40; ++seed) {
+    FitOptions options = both_coefficients();
+    options.starts = 4;
+    const Fit result = fit({solubilities(1, seed)}, options);
+    sum += result.objective;
+    degrees += result.degrees_of_freedom;
+    for (const auto& [name, value] :
+         {std::pair("tau_12.inverse_T", 550.0), std::pair("tau_21.inverse_T", 1100.0)}) {
+      for (const FittedParameter& parameter : result.parameters) {
+        if (parameter.name != name) continue;
+        ++intervals;
+        covered += parameter.low < value && value < parameter.high;
+      }
+    }
+  }
+  EXPECT_NEAR(sum / degrees, 1, 0.2);
+  EXPECT_GT(covered, 0.88 * intervals);
+}
+
+TEST(MixedData, AWilsonFitToTwoLiquidsSaysThatItCannot) {
+  FitOptions options;
+  options.model = "wilson";
+  const Fit result = fit({solubilities()}, options);
+  EXPECT_TRUE(result.notices.has("no-split"));
+}
+
+TEST(Ranking, TheModelBehindTheDataIsNotRuledOut) {
+  const DataSet data = test::synthetic(test::mtbe_methanol(), DataKind::txy, 25, 3);
+  const auto ranked = rank_models({data}, {}, {"wilson", "nrtl", "uniquac"});
+  ASSERT_EQ(ranked.size(), 3u);
+  EXPECT_EQ(ranked[0].aicc_above_best, 0);
+  for (std::size_t k = 1; k < 3; ++k) EXPECT_GE(ranked[k].fit.aicc, ranked[k - 1].fit.aicc);
+  for (const RankedFit& entry : ranked) {
+    ASSERT_TRUE(entry.cross_validation);
+    if (entry.fit.options.model == "nrtl") {
+      EXPECT_LT(entry.aicc_above_best, 7);
+      EXPECT_NEAR(*entry.cross_validation, 1, 0.35);
+    }
+    // The definition, by hand.
+    const double n = entry.fit.comparisons, k = static_cast<double>(entry.fit.free().size());
+    EXPECT_NEAR(entry.fit.aicc, entry.fit.objective + 2 * k + 2 * k * (k + 1) / (n - k - 1), 1e-9);
+  }
+}
+
+TEST(Intervals, ProfilesAgreeWithStandardErrorsWhereTheProblemIsNearlyLinear) {
+  FitOptions options;
+  options.profile = true;
+  const Fit result = fit({test::synthetic(test::mtbe_methanol(), DataKind::txy, 40, 5)}, options);
+  for (const FittedParameter* parameter : result.free()) {
+    EXPECT_TRUE(parameter->profiled);
+    EXPECT_NEAR((parameter->high - parameter->low) / (2 * 1.96 * parameter->std_error), 1, 0.1)
+        << parameter->name;
+    EXPECT_LT(parameter->low, parameter->value);
+    EXPECT_GT(parameter->high, parameter->value);
+  }
+  FitOptions free = options;
+  free.release = {"alpha"};
+  free.profile = false;
+  for (const FittedParameter* parameter :
+       fit({test::synthetic(test::mtbe_methanol(), DataKind::txy, 40, 5)}, free).free()) {
+    EXPECT_TRUE(parameter->profiled);  // alpha free: visibly nonlinear
+  }
+}
+
+TEST(Fit, AnExcludedPointHasNoSayAndStaysInTheOutput) {
+  DataSet data = test::synthetic(test::mtbe_methanol(), DataKind::txy, 20, 5);
+  const Fit clean = fit({data});
+  data.points[7].T_K += 5;
+  data.points[7].excluded = "thermometer touched the wall";
+  const Fit result = fit({data});
+  EXPECT_EQ(result.points, clean.points - 1);
+  EXPECT_NEAR(value_of(result, "tau_12.inverse_T"), value_of(clean, "tau_12.inverse_T"), 8);
+  EXPECT_TRUE(result.notices.has("points-excluded"));
+  EXPECT_EQ(result.residuals.size(), data.points.size());
+  EXPECT_FALSE(result.residuals[7].used());
+  EXPECT_GT(std::abs(result.residuals[7].standardised_P), 20);
+}
+
+TEST(Fit, RobustLossIsPulledLessByAnOutlier) {
+  DataSet data = test::synthetic(test::mtbe_methanol(), DataKind::txy, 20, 5, 0.2);
+  data.points[3].T_K += 3;
+  FitOptions robust;
+  robust.robust = true;
+  const double plain_off = std::abs(value_of(fit({data}), "tau_12.inverse_T") - 236);
+  const Fit gentle = fit({data}, robust);
+  EXPECT_LT(std::abs(value_of(gentle, "tau_12.inverse_T") - 236), plain_off);
+  EXPECT_TRUE(gentle.notices.has("robust-loss"));
+}
+
+TEST(MeasuredCsv, MassFractionsMolalityAndTwoLiquidsAreRead) {
+  const DataSet mass = parse_measured(
+      "# substances: ethanol, water\n# P: 1 atm\n# u(w): 0.002\nT [degC], w1 [%]\n80, 50\n", "m.csv");
+  EXPECT_NEAR(mass.points[0].x[0], (50 / 46.069) / (50 / 46.069 + 50 / 18.015), 1e-4);
+  EXPECT_GT(mass.points[0].u_x, 0);
+  const DataSet molal =
+      parse_measured("# substances: water, ethanol\n# P: 1 atm\nT [degC], m2 [mol/kg]\n99, 2\n", "m.csv");
+  EXPECT_NEAR(molal.points[0].x[1], 2 * 0.018015 / (1 + 2 * 0.018015), 1e-6);
+  const DataSet two = parse_measured(
+      "# substances: 1-butanol, water\nT [degC], w1_alpha [%], w1_beta [%]\n25, 7.3, 79.5\n", "l.csv");
+  EXPECT_EQ(two.kind, DataKind::lle);
+  EXPECT_NEAR(two.points[0].x[0], (7.3 / 74.123) / (7.3 / 74.123 + 92.7 / 18.015), 1e-4);
+  const DataSet gamma =
+      parse_measured("# substances: ethanol, water\nT [degC], solute, gamma\n60, water, 2.5\n", "g.csv");
+  EXPECT_EQ(gamma.kind, DataKind::gamma_inf);
+  EXPECT_EQ(gamma.points[0].solute, 1u);
+  const DataSet h = parse_measured(
+      "# substances: ethanol, water\nT [degC], x1, hE [kJ/mol], exclude\n25, 0.2, -0.7, \n25, 0.4, -0.5, "
+      "stirrer stopped\n",
+      "h.csv");
+  EXPECT_NEAR(h.points[0].value, -700, 1e-9);
+  EXPECT_EQ(h.points[1].excluded, "stirrer stopped");
+  for (const char* bad :
+       {"# substances: ethanol, water\nT [degC], solute, gamma\n60, toluene, 2.5\n",
+        "# substances: ethanol, water\nT [degC], solute, gamma\n60, water, -1\n",
+        "# substances: ethanol, water\nT [degC], gamma\n60, 2.5\n",
+        "# substances: ethanol, water\nT [degC], x1, hE\n25, 0.2, -700\n",
+        "# substances: ethanol, water\nT [degC], x1_alpha\n25, 0.2\n",
+        "# substances: ethanol, water\n# kind: txy\nT [degC], x1, hE [J/mol]\n25, 0.2, -700\n",
+        "# substances: ethanol, water\n# P: 1 atm\nT [degC], w1\n80, 50\n"}) {
+    EXPECT_THROW(parse_measured(bad, "bad.csv"), RequestError) << bad;
+  }
+}
+
+}  // namespace
+}  // namespace jampot
