@@ -56,7 +56,10 @@ VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const
                  std::vector<double>(n),
                  state.residual,
                  {}};
-  for (std::size_t i = 0; i < n; ++i) point.K[i] = std::exp(vapour_known ? -state.ln_K[i] : state.ln_K[i]);
+  for (std::size_t i = 0; i < n; ++i) {
+    point.K[i] = std::exp(vapour_known ? -state.ln_K[i] : state.ln_K[i]);
+    if (!mixture.substances()[i].vapour_pressure) point.K[i] = point.y[i] = 0;  // exactly
+  }
   if (vapour_known) std::swap(point.x, point.y);
   mixture.activity().set_temperature(state.T_K);
   mixture.activity().evaluate(point.x, point.gamma);

@@ -36,25 +36,35 @@ std::optional<MoreStable> find_more_stable(Phase& trial, double T_K, double P_Pa
   PhaseValues values(n);
   MoreStable best;
   for (std::vector<double>& w : starts(ln_f)) {
-    double sum = 0;
+    double damping = 1, last_change = HUGE_VAL;
     constexpr int most_iterations = 300;
     for (int iteration = 0; iteration < most_iterations; ++iteration) {
       trial.evaluate(T_K, P_Pa, w, {}, values);
       std::vector<double> next(n);
-      sum = 0;
+      double sum = 0;
       for (std::size_t i = 0; i < n; ++i) {
         next[i] = std::isfinite(ln_f[i]) ? std::exp(ln_f[i] - values.ln_phi[i]) : 0;
         sum += next[i];
       }
       double change = 0;
       for (std::size_t i = 0; i < n; ++i) {
-        next[i] /= sum;
+        next[i] = w[i] + damping * (next[i] / sum - w[i]);
         change = std::max(change, std::abs(next[i] - w[i]));
       }
       w = std::move(next);
       if (change < 1e-12) break;
+      // Where the liquid is far more stable than an ideal one, plain substitution swings ever wider.
+      if (change > 0.9 * last_change) damping = std::max(0.1, 0.7 * damping);
+      last_change = change;
     }
-    if (sum - 1 > std::max(tolerance, best.excess)) best = {w, sum - 1};
+    // Whether or not the search has settled, the distance from the tangent plane decides.
+    trial.evaluate(T_K, P_Pa, w, {}, values);
+    double distance = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+      if (w[i] > 0) distance += w[i] * (std::log(w[i]) + values.ln_phi[i] - ln_f[i]);
+    }
+    const double excess = std::exp(-distance) - 1;
+    if (excess > std::max(tolerance, best.excess)) best = {w, excess};
   }
   if (best.composition.empty()) return std::nullopt;
   return best;

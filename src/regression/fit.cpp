@@ -181,6 +181,9 @@ void predict(FitContext& context, DataKind kind, ResidualRow& row) {
   row.T_K = state.T_K;
   row.P_Pa = state.P_Pa;
   row.y = state.w;
+  for (std::size_t i = 0; i < row.y.size(); ++i) {
+    if (!context.mixture().substances()[i].vapour_pressure) row.y[i] = 0;  // non-volatile, exactly
+  }
 }
 
 DataPoint adjusted_point(FitContext& context, const DataPoint& measured, const double* adjustment) {

@@ -69,7 +69,8 @@ std::vector<std::string> parameter_lines(const Json& json) {
       line += fmt::format("; {:.1f} to {:.1f} K", parameter["range_K"][0].get<double>(),
                           parameter["range_K"][1].get<double>());
     }
-    if (!model.starts_with("unifac")) line += fmt::format("; grade {}", parameter.value("grade", "C"));
+    if (!model.starts_with("unifac") && parameter.value("grade", "-") != "-")
+      line += fmt::format("; grade {}", parameter.value("grade", "C"));
     if (std::find(lines.begin(), lines.end(), line) == lines.end()) lines.push_back(std::move(line));
   }
   return lines;

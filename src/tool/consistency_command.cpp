@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <filesystem>
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
@@ -21,8 +22,9 @@ struct ConsistencyOptions {
 Figure figure_of(const Consistency& result, const DataSet& data) {
   Figure figure;
   figure.title = fmt::format("Consistency of {} and {}", data.substances[0].name, data.substances[1].name);
-  figure.footer = fmt::format(
-      "{}; symbols: measured, ideal vapour; curve: gE fitted to the boiling points alone", data.name);
+  figure.footer =
+      fmt::format("{}; symbols: measured, ideal vapour; curve: gE fitted to the boiling points alone",
+                  std::filesystem::path(data.name).filename().string());
   Series ratio{{}, "measured", Stroke::none, Mark::circle, 0}, curve{{}, "", Stroke::solid, Mark::none, 1},
       dy{{}, "", Stroke::none, Mark::square, 2};
   double low = 0, high = 0, most = 0.01;

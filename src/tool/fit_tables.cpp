@@ -201,6 +201,9 @@ std::optional<FittedAzeotropes> fitted_azeotropes(const Fit& fit, Sought sought)
   const bool mixed_points = std::any_of(fit.residuals.begin(), fit.residuals.end(),
                                         [](const ResidualRow& row) { return row.set == 0 && row.used(); });
   if (fit.substances.size() != 2 || !mixed_points) return std::nullopt;
+  for (const Substance& substance : fit.substances) {
+    if (!substance.vapour_pressure) return std::nullopt;  // what does not boil has no azeotrope
+  }
   Mixture mixture = fit.mixture();
   const double held = mean_held(fit, sought);
   FittedAzeotropes result{sought == Sought::temperature ? txy(mixture, held) : pxy(mixture, held), {}};

@@ -6,9 +6,11 @@
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/gamma.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/equilibrium/bubble_dew.hpp"
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/regression/ranking.hpp"
+#include "jampot/substance/define.hpp"
 #include "synthetic.hpp"
 
 namespace jampot {
@@ -286,6 +288,106 @@ TEST(MeasuredCsv, MassFractionsMolalityAndTwoLiquidsAreRead) {
         "# substances: ethanol, water\n# P: 1 atm\nT [degC], w1\n80, 50\n"}) {
     EXPECT_THROW(parse_measured(bad, "bad.csv"), RequestError) << bad;
   }
+}
+
+// Made-up boiling points of a solution of what does not boil.
+TEST(NonVolatile, BoilingPointsOfASolutionAreFitted) {
+  KnownConstants known;
+  known.molar_mass_kg_mol = 0.3423;
+  known.uniquac_r = 14.5;
+  known.uniquac_q = 13.8;
+  const Substance solute = define_substance("made-up sugar", known).substance;
+  ASSERT_FALSE(solute.vapour_pressure);
+  std::vector<Substance> bank = Bank::built_in().all();
+  bank.push_back(solute);
+  const DataSet data = parse_measured(
+      "# substances: made-up sugar, water\n# kind: boiling-elevation\n# P: 1 atm\n# u(T): 0.1 K\n# u(P): 50 "
+      "Pa\n# u(w): 0.001\n"
+      "T [degC], w1 [%]\n100.1,10\n100.3,20\n100.65,30\n101.15,40\n102,50\n103.4,60\n105.8,70\n110.5,80\n",
+      "sugar.csv", Bank(bank));
+  EXPECT_EQ(data.kind, DataKind::tx);
+  for (const char* model : {"uniquac", "nrtl"}) {
+    FitOptions options;
+    options.model = model;
+    const Fit result = fit({data}, options);
+    EXPECT_LT(*result.deviation.T_K, 1) << model;
+    for (const ResidualRow& row : result.residuals) EXPECT_EQ(row.y[0], 0);
+  }
+  FitOptions options;
+  options.model = "uniquac";
+  Mixture mixture = fit({data}, options).mixture();
+  // Between the points the liquid is one: far more stable than an ideal one, which must not be taken for a
+  // split.
+  const VlePoint point = bubble_temperature(mixture, 101325, std::vector<double>{0.09, 0.91});
+  EXPECT_FALSE(point.notices.has("liquid-splits"));
+  EXPECT_EQ(point.K[0], 0);
+  EXPECT_NEAR(point.y[1], 1, 1e-12);
+  EXPECT_THROW(dew_temperature(mixture, 101325, std::vector<double>{0.1, 0.9}), CalculationError);
+  EXPECT_THROW(txy(mixture, 101325), CalculationError);
+  EXPECT_THROW(bubble_temperature(mixture, 101325, std::vector<double>{1, 0}), CalculationError);
+}
+
+// The 95 % intervals cover the truth of random systems as often as they say (slow; CI runs it once).
+TEST(SlowCoverage, IntervalsOfRandomSystemsWithAlphaFixed) {
+  std::mt19937_64 generator(2026);
+  std::uniform_real_distribution<double> energy(-100, 500);
+  int covered = 0, intervals = 0;
+  for (int system = 0; system < 200; ++system) {
+    const double b12 = energy(generator), b21 = energy(generator);
+    ParameterCollection parameters;
+    parameters.add(test::nrtl_pair("methyl tert-butyl ether", "methanol", b12, b21, 0.3));
+    const Mixture mixture(substances_named({"MTBE", "methanol"}), "nrtl", parameters);
+    FitOptions options;
+    options.starts = 6;
+    const Fit result =
+        fit({test::synthetic(mixture, DataKind::txy, 20, 1000 + static_cast<unsigned>(system))}, options);
+    for (const auto& [name, truth] :
+         {std::pair("tau_12.inverse_T", b12), std::pair("tau_21.inverse_T", b21)}) {
+      for (const FittedParameter& parameter : result.parameters) {
+        if (parameter.name != name) continue;
+        ++intervals;
+        covered += parameter.low <= truth && truth <= parameter.high;
+      }
+    }
+  }
+  EXPECT_EQ(intervals, 400);
+  EXPECT_GE(covered, 0.90 * intervals);
+  EXPECT_LE(covered, 0.98 * intervals);
+  RecordProperty("coverage_per_cent", 100 * covered / intervals);
+}
+
+TEST(SlowCoverage, ProfilesOfRandomSystemsWithAlphaFree) {
+  std::mt19937_64 generator(77);
+  std::uniform_real_distribution<double> energy(100, 600), alpha(0.2, 0.45);
+  int covered = 0, intervals = 0;
+  for (int system = 0; system < 200; ++system) {
+    const double b12 = energy(generator), b21 = energy(generator), a = alpha(generator);
+    ParameterCollection parameters;
+    parameters.add(test::nrtl_pair("methyl tert-butyl ether", "methanol", b12, b21, a));
+    const Mixture mixture(substances_named({"MTBE", "methanol"}), "nrtl", parameters);
+    FitOptions options;
+    options.starts = 6;
+    options.release = {"alpha"};
+    std::optional<Fit> result;
+    try {
+      result = fit({test::synthetic(mixture, DataKind::txy, 30, 5000 + static_cast<unsigned>(system), 1,
+                                    {0.025, 25, 0.001, 0.002})},
+                   options);
+    } catch (const CalculationError&) {
+      continue;  // said so
+    }
+    for (const auto& [name, truth] :
+         {std::pair("tau_12.inverse_T", b12), std::pair("tau_21.inverse_T", b21), std::pair("alpha", a)}) {
+      for (const FittedParameter& parameter : result->parameters) {
+        if (parameter.name != name || !parameter.profiled) continue;
+        ++intervals;
+        covered += parameter.low <= truth && truth <= parameter.high;
+      }
+    }
+  }
+  RecordProperty("coverage_per_cent", 100 * covered / std::max(1, intervals));
+  EXPECT_GT(intervals, 400);
+  EXPECT_GE(covered, 0.90 * intervals);
 }
 
 }  // namespace

@@ -18,7 +18,7 @@ struct PairParameters {
   std::map<std::string, TemperatureFunction> terms;
   std::optional<std::array<double, 2>> range_K;  ///< temperatures of the data behind the values
   std::string source;
-  char grade = 'C';        ///< of a published set, see data/README.md
+  char grade = '-';        ///< of a published set, see data/README.md
   bool estimated = false;  ///< fitted to a prediction, not to measurements
   std::string fitted_to;   ///< "vle", "lle" or empty where it is not said
 
