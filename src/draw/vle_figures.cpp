@@ -235,6 +235,36 @@ Figure boiling_figure(const std::vector<BinaryCurve>& curves, const Mixture& mix
   return Drawer(curves, mixture, options).boiling();
 }
 
+void add_band(Figure& figure, const BinaryCurve& curve, const UncertaintyBand& band,
+              const FigureOptions& options, const Mixture& mixture) {
+  const bool isobaric = curve.sought == Sought::temperature;
+  const auto shown = [&](double x1) {
+    const std::array<double, 2> x{x1, 1 - x1};
+    return options.basis == Basis::mole ? x1 : mass_fractions(x, mixture.substances())[0];
+  };
+  for (const bool liquid : {true, false}) {
+    Area area{{}, liquid ? 0 : 1};
+    std::vector<Spot> back;
+    for (std::size_t k = 0; k < curve.points.size(); ++k) {
+      const BinaryPoint& point = curve.points[k];
+      const BandPoint& u = band.points[k];
+      const double x = shown(liquid ? point.x[0] : point.y[0]);
+      const auto ordinate = [&](double sign) {
+        return isobaric
+                   ? from_si(point.T_K + 2 * sign * u.u_T_K, options.units.temperature,
+                             Dimension::temperature)
+                   : from_si(point.P_Pa + 2 * sign * u.u_P_Pa, options.units.pressure, Dimension::pressure);
+      };
+      area.outline.push_back({x, ordinate(1)});
+      back.push_back({x, ordinate(-1)});
+    }
+    area.outline.insert(area.outline.end(), back.rbegin(), back.rend());
+    figure.panels.front().areas.push_back(std::move(area));
+  }
+  if (figure.footer.find("bands") == std::string::npos)
+    figure.footer = "bands: two standard uncertainties; " + figure.footer;
+}
+
 Figure xy_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,
                  const FigureOptions& options) {
   return Drawer(curves, mixture, options).xy();

@@ -29,6 +29,9 @@ class Reader : TomlReader {
     for (const toml::node& node : *list.as_array()) {
       pairs.push_back(read_pair(*node.as_table(), model, source));
     }
+    if (const toml::node* fit = root.get("fit"); fit != nullptr && fit->is_table() && pairs.size() == 1) {
+      read_covariance(*fit->as_table(), pairs.front());
+    }
     return pairs;
   }
 
@@ -92,6 +95,32 @@ class Reader : TomlReader {
     PairParameters::Sizes sizes{read_two(*r, "r"), read_two(*q, "q"), {}};
     sizes.q_residual = q_residual != nullptr ? read_two(*q_residual, "q_residual") : sizes.q;
     pair.sizes = sizes;
+  }
+
+  // The section that a fit writes: names of the fitted numbers and their covariance.
+  void read_covariance(const toml::table& fit, PairParameters& pair) const {
+    const toml::node *names = fit.get("parameters"), *rows = fit.get("covariance");
+    if (names == nullptr || rows == nullptr || !names->is_array() || !rows->is_array()) return;
+    const std::size_t n = names->as_array()->size();
+    for (const toml::node& node : *names->as_array()) {
+      const std::string name = text_of(node, "parameters");
+      const std::size_t dot = name.find('.');
+      FittedCoefficient coefficient{name.substr(0, dot), Coefficient::constant};
+      for (const Coefficient candidate : all_coefficients) {
+        if (dot != std::string::npos && name.substr(dot + 1) == name_of(candidate))
+          coefficient.coefficient = candidate;
+      }
+      if (!pair.terms.contains(coefficient.term))
+        fail(node, fmt::format("'{}' is not a term of {}", name, pair.model));
+      pair.fitted.push_back(std::move(coefficient));
+    }
+    for (const toml::node& row : *rows->as_array()) {
+      if (!row.is_array() || row.as_array()->size() != n || rows->as_array()->size() != n) {
+        fail(row, fmt::format("'covariance' must have {} rows of {} numbers", n, n));
+      }
+      for (const toml::node& value : *row.as_array())
+        pair.covariance.push_back(number_of(value, "covariance"));
+    }
   }
 
   void read_between(const toml::node& node, PairParameters& pair) const {

@@ -10,15 +10,16 @@ PairParameters PairParameters::swapped() const {
   PairParameters other = *this;
   std::swap(other.between[0], other.between[1]);
   other.terms.clear();
-  for (const auto& [name, function] : terms) {
-    std::string turned = name;
-    if (turned.ends_with("_12")) {
-      turned.replace(turned.size() - 3, 3, "_21");
-    } else if (turned.ends_with("_21")) {
-      turned.replace(turned.size() - 3, 3, "_12");
+  const auto turned = [](std::string name) {
+    if (name.ends_with("_12")) {
+      name.replace(name.size() - 3, 3, "_21");
+    } else if (name.ends_with("_21")) {
+      name.replace(name.size() - 3, 3, "_12");
     }
-    other.terms[turned] = function;
-  }
+    return name;
+  };
+  for (const auto& [name, function] : terms) other.terms[turned(name)] = function;
+  for (FittedCoefficient& coefficient : other.fitted) coefficient.term = turned(coefficient.term);
   if (other.molar_volumes_m3_mol)
     std::swap((*other.molar_volumes_m3_mol)[0], (*other.molar_volumes_m3_mol)[1]);
   if (other.sizes) {

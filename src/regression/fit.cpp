@@ -457,6 +457,11 @@ std::vector<PairParameters> Fit::pairs() const {
         if (parameter.term_index / terms == p)
           pair.terms[parameter.term][parameter.coefficient] = parameter.value;
       }
+      if (substances.size() == 2) {
+        for (const FittedParameter* parameter : free())
+          pair.fitted.push_back({parameter->term, parameter->coefficient});
+        pair.covariance.assign(covariance.data(), covariance.data() + covariance.size());
+      }
       list.push_back(std::move(pair));
     }
   }

@@ -8,6 +8,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/vle_figures.hpp"
 #include "jampot/equilibrium/suitability.hpp"
+#include "jampot/regression/uncertainty.hpp"
 #include "options.hpp"
 #include "vle_working.hpp"
 
@@ -21,7 +22,7 @@ struct BinaryOptions {
   Condition condition;
   int points = 101;
   std::vector<std::string> measured;
-  bool overview = false, working = false;
+  bool overview = false, working = false, uncertainty = false;
   PresentationOptions presentation;
 };
 
@@ -114,6 +115,7 @@ class DiagramOf {
     answer_.figure = options_.overview         ? overview_figure(curves_, main(), figure)
                      : diagram_ == Diagram::xy ? xy_figure(curves_, main(), figure)
                                                : boiling_figure(curves_, main(), figure);
+    if (options_.uncertainty) draw_uncertainty();
     if (options_.working) {
       const auto lines = bubble_working(contenders_.front().mixture, curves_.front());
       answer_.json["working"] = lines;
@@ -156,6 +158,40 @@ class DiagramOf {
         answer_.notices.add(notice.code, notice.text);
       }
     }
+  }
+
+  // What the fitted parameters' covariance means for the first mixture's curves: a band of twice the standard
+  // uncertainty, columns, and the azeotropes.
+  void draw_uncertainty() {
+    const bool isobaric = held_.sought == Sought::temperature;
+    Table table{"Standard uncertainties from the fitted parameters", {{"x1", Dimension::fraction, 4}}, {}};
+    table.columns.push_back(isobaric ? Column{"u(T)", Dimension::temperature, 4, true}
+                                     : Column{"u(P)", Dimension::pressure, 4, true});
+    table.columns.push_back({"u(y1)", Dimension::number, 5});
+    for (std::size_t k = 0; k < held_.values.size(); ++k) {  // the first contender's curves come first
+      const BinaryCurve& curve = curves_[k];
+      const UncertaintyBand band = uncertainty_band(main(), curve);
+      Json json = Json::array();
+      for (std::size_t p = 0; p < band.points.size(); ++p) {
+        const BandPoint& u = band.points[p];
+        table.rows.push_back({curve.points[p].x[0], isobaric ? u.u_T_K : u.u_P_Pa, u.u_y1});
+        json.push_back({{"x", curve.points[p].x}, {"u_T_K", u.u_T_K}, {"u_P_Pa", u.u_P_Pa}, {"u_y", u.u_y1}});
+      }
+      answer_.json["curves"][k]["uncertainty"] = std::move(json);
+      for (std::size_t a = 0; a < band.azeotropes.size(); ++a) {
+        const AzeotropeBand& u = band.azeotropes[a];
+        answer_.json["curves"][k]["azeotropes"][a]["u_x"] = u.u_x1;
+        answer_.json["curves"][k]["azeotropes"][a][isobaric ? "u_T_K" : "u_P_Pa"] =
+            isobaric ? u.u_T_K : u.u_P_Pa;
+        answer_.lines.push_back(fmt::format(
+            "azeotrope: u(x1) = {:.5f}, {}", u.u_x1,
+            isobaric ? fmt::format("u(T) = {:.4f} K", u.u_T_K) : fmt::format("u(P) = {:.4g} Pa", u.u_P_Pa)));
+      }
+      if (diagram_ != Diagram::xy)
+        add_band(*answer_.figure, curve, band, {presentation_.units, basis_, sets_}, main());
+    }
+    answer_.screen.push_back(thinned(table, 12));
+    answer_.tables.push_back(std::move(table));
   }
 
   void tables() {
@@ -230,6 +266,9 @@ void add_one(CLI::App& tool, Diagram diagram, const std::string& name, const std
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   command->add_flag("--overview", options->overview,
                     "Draw the boiling diagram, x-y and activity coefficients in one figure");
+  command->add_flag("--uncertainty", options->uncertainty,
+                    "Draw and tabulate what the uncertainty of fitted parameters means: a band of two "
+                    "standard uncertainties");
   command->add_flag("--working", options->working,
                     "Write out the calculation of one point, equation by equation");
   add_presentation(*command, options->presentation, true);

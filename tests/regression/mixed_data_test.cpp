@@ -8,8 +8,10 @@
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/equilibrium/bubble_dew.hpp"
 #include "jampot/files/measured_csv.hpp"
+#include "jampot/files/pairs_toml.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/regression/ranking.hpp"
+#include "jampot/regression/uncertainty.hpp"
 #include "jampot/substance/define.hpp"
 #include "synthetic.hpp"
 
@@ -388,6 +390,54 @@ TEST(SlowCoverage, ProfilesOfRandomSystemsWithAlphaFree) {
   RecordProperty("coverage_per_cent", 100 * covered / std::max(1, intervals));
   EXPECT_GT(intervals, 400);
   EXPECT_GE(covered, 0.90 * intervals);
+}
+
+// The band from the covariance against a seeded bootstrap: data made anew from the fit, fitted again.
+TEST(Uncertainty, TheBandIsThatOfABootstrap) {
+  const Fit first = fit({test::synthetic(test::mtbe_methanol(), DataKind::txy, 25, 9)});
+  Mixture mixture = first.mixture();
+  CurveOptions coarse;
+  coarse.points = 11;
+  const BinaryCurve curve = txy(mixture, 101325, coarse);
+  const UncertaintyBand band = uncertainty_band(mixture, curve);
+  std::vector<std::vector<double>> T(11), y(11);
+  std::vector<double> azeotrope;
+  for (unsigned seed = 1; seed <= 150; ++seed) {
+    FitOptions quick;
+    quick.starts = 1;
+    Mixture again = fit({test::synthetic(first.mixture(), DataKind::txy, 25, 100 + seed)}, quick).mixture();
+    const BinaryCurve resampled = txy(again, 101325, coarse);
+    for (std::size_t k = 0; k < 11; ++k) {
+      T[k].push_back(resampled.points[k].T_K);
+      y[k].push_back(resampled.points[k].y[0]);
+    }
+    azeotrope.push_back(resampled.azeotropes.at(0).x1);
+  }
+  const auto spread = [](const std::vector<double>& values) {
+    double mean = 0, square = 0;
+    for (const double value : values) mean += value / static_cast<double>(values.size());
+    for (const double value : values)
+      square += (value - mean) * (value - mean) / static_cast<double>(values.size() - 1);
+    return std::sqrt(square);
+  };
+  // Where the curve turns, the spread of T has a node; there only its size counts.
+  double largest = 0;
+  for (const BandPoint& point : band.points) largest = std::max(largest, point.u_T_K);
+  for (std::size_t k = 1; k + 1 < 11; ++k) {
+    EXPECT_NEAR(band.points[k].u_T_K, spread(T[k]), 0.25 * spread(T[k]) + 0.05 * largest) << k;
+    EXPECT_NEAR(band.points[k].u_y1, spread(y[k]), 0.3 * spread(y[k]) + 1e-5) << k;
+  }
+  EXPECT_NEAR(band.azeotropes.at(0).u_x1 / spread(azeotrope), 1, 0.2);
+  EXPECT_EQ(band.points.front().u_T_K, 0);
+  // It travels through the file, also when the pair is seen from the other side.
+  ParameterCollection read;
+  parse_pairs(pairs_text(first), "fit.pairs.toml", read);
+  const Mixture turned(substances_named({"methanol", "MTBE"}), "nrtl", read);
+  Mixture turned_copy = turned;
+  const UncertaintyBand mirrored = uncertainty_band(turned, txy(turned_copy, 101325, coarse));
+  for (std::size_t k = 0; k < 11; ++k) EXPECT_NEAR(mirrored.points[k].u_T_K, band.points[10 - k].u_T_K, 1e-9);
+  Mixture without = test::mtbe_methanol();
+  EXPECT_THROW(uncertainty_band(without, curve), CalculationError);
 }
 
 }  // namespace

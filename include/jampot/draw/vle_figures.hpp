@@ -11,6 +11,7 @@
 #include "jampot/measured/data_set.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/regression/fit.hpp"
+#include "jampot/regression/uncertainty.hpp"
 
 namespace jampot {
 
@@ -24,6 +25,10 @@ struct FigureOptions {
 /// colour for each curve, azeotropes and three-phase lines marked.
 Figure boiling_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,
                       const FigureOptions& options);
+
+/// Adds to a boiling figure a band of twice the standard uncertainty around liquid and vapour of one curve.
+void add_band(Figure& figure, const BinaryCurve& curve, const UncertaintyBand& band,
+              const FigureOptions& options, const Mixture& mixture);
 
 /// Vapour against liquid composition with the diagonal.
 Figure xy_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,

@@ -10,6 +10,12 @@
 
 namespace jampot {
 
+/// One number of a pair that was fitted.
+struct FittedCoefficient {
+  std::string term;
+  Coefficient coefficient = Coefficient::constant;
+};
+
 /// The parameters of one model for one pair. Terms are named after the model's own symbols; "_12" reads "of
 /// the first of `between` with the second".
 struct PairParameters {
@@ -21,6 +27,10 @@ struct PairParameters {
   char grade = '-';        ///< of a published set, see data/README.md
   bool estimated = false;  ///< fitted to a prediction, not to measurements
   std::string fitted_to;   ///< "vle", "lle" or empty where it is not said
+
+  /// The numbers that were fitted and their covariance, row by row; empty where it is not known.
+  std::vector<FittedCoefficient> fitted;
+  std::vector<double> covariance;
 
   /// What the values were fitted with, where it is stated: parameters mean nothing without it.
   std::optional<std::array<double, 2>> molar_volumes_m3_mol;  ///< Wilson
