@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "fit_report.hpp"
 #include "fit_tables.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -17,7 +18,7 @@ namespace {
 
 struct RegressOptions {
   std::vector<std::string> files, substance_files;
-  std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", out;
+  std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", out, report;
   std::vector<std::string> hold, release, exclude;
   int starts = 16, folds = 5;
   bool robust = false, profile = false;
@@ -152,6 +153,30 @@ Answer regress(const RegressOptions& options, const Presentation& presentation) 
         "the figure of a fit shows residuals of boiling points; there are none among these data");
   }
   if (!options.out.empty()) answer.files.emplace_back(options.out, pairs_text(best));
+  if (!options.report.empty()) {
+    // The page shows how other models do, whether they were asked for or not, where that needs no further
+    // choice.
+    std::vector<RankedFit> shown = ranked;
+    const bool plain = fit_options.hold.empty() && fit_options.release.empty();
+    if (shown.size() == 1 && plain && best.substances.size() == 2) {
+      for (const std::string& model : pair_model_names()) {
+        if (model == best.options.model) continue;
+        FitOptions other = fit_options;
+        other.model = model;
+        try {
+          shown.push_back({fit(sets, other), 0, std::nullopt, "for comparison"});
+        } catch (const std::runtime_error&) {
+          continue;  // lacks a molecular size, or does not converge
+        }
+      }
+      for (RankedFit& entry : shown) entry.aicc_above_best = entry.fit.aicc - best.aicc;
+      shown.front().verdict = "the one reported";
+    }
+    for (const auto& file :
+         fit_report(shown, sets, presentation.units).write(options.report, presentation.units)) {
+      answer.lines.push_back("wrote " + file.string());
+    }
+  }
   return answer;
 }
 
@@ -198,6 +223,8 @@ void add_regress(CLI::App& tool) {
       ->type_name("N");
   command->add_option("--starts", options->starts, "Starting points of the search (default 16)")
       ->type_name("N");
+  command->add_option("--report", options->report, "Write a page on the fit, with its figures: .md or .html")
+      ->type_name("FILE");
   command->add_option("--out", options->out, "Write the parameters to this file")
       ->type_name("FILE.pairs.toml");
   add_presentation(*command, options->presentation, true);

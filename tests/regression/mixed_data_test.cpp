@@ -440,5 +440,37 @@ TEST(Uncertainty, TheBandIsThatOfABootstrap) {
   EXPECT_THROW(uncertainty_band(without, curve), CalculationError);
 }
 
+// Measured, published data: 2-butanone (1) and toluene (2) at 323.15 K, J. M. Smith, H. C. Van Ness, M. M.
+// Abbott, Introduction to Chemical Engineering Thermodynamics, the table behind its fits of gE; there the
+// Margules equation is fitted with A12 = 0.372, A21 = 0.198. A fit here must describe the pressures at least
+// as well.
+TEST(PublishedData, AreFittedAtLeastAsWellAsInPrint) {
+  DataSet data;
+  data.name = "2-butanone and toluene";
+  data.kind = DataKind::pxy;
+  data.substances = substances_named({"2-butanone", "toluene"});
+  const double rows[][3] = {{15.51, 0.0895, 0.2716}, {18.61, 0.1981, 0.4565}, {21.63, 0.3193, 0.5934},
+                            {24.01, 0.4232, 0.6815}, {25.92, 0.5119, 0.7440}, {27.96, 0.6096, 0.8050},
+                            {30.12, 0.7135, 0.8639}, {31.75, 0.7934, 0.9048}, {34.15, 0.9102, 0.9590}};
+  for (const auto& [P_kPa, x, y] : rows) {
+    data.points.push_back({323.15, 1000 * P_kPa, {x, 1 - x}, {y, 1 - y}, 0.02, 40, 0.001, 0.003, 1});
+  }
+  Mixture printed(data.substances, std::make_unique<test::Margules>((0.372 + 0.198) / 2, (0.198 - 0.372) / 2),
+                  {});
+  double in_print = 0;
+  for (const DataPoint& point : data.points) {
+    const double off = bubble_pressure(printed, point.T_K, point.x).P_Pa - point.P_Pa;
+    in_print += off * off / static_cast<double>(data.points.size());
+  }
+  for (const std::string& model : pair_model_names()) {
+    FitOptions options;
+    options.model = model;
+    options.objective = Objective::bubble_pressure;
+    const Fit result = fit({data}, options);
+    EXPECT_LE(*result.deviation.P_Pa, 1.05 * std::sqrt(in_print)) << model;
+    EXPECT_LT(*result.deviation.y, 0.01) << model;
+  }
+}
+
 }  // namespace
 }  // namespace jampot

@@ -26,8 +26,9 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
   const test::Workplace workplace;
   ASSERT_EQ(workplace.run("demo").status, 0);
   int examples = 0;
-  for (const std::string command : {"find", "substance", "saturation", "define", "regress", "bubble", "dew",
-                                    "txy", "pxy", "xy", "demo", "pairs", "gamma", "estimate"}) {
+  for (const std::string command :
+       {"find", "substance", "saturation", "define", "regress", "bubble", "dew", "txy", "pxy", "xy", "demo",
+        "pairs", "gamma", "estimate", "consistency"}) {
     const test::Ran help = workplace.run(command + " --help");
     EXPECT_EQ(help.status, 0);
     std::istringstream lines(help.out);
@@ -39,7 +40,7 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
       EXPECT_FALSE(ran.out.empty());
     }
   }
-  EXPECT_EQ(examples, 14);
+  EXPECT_EQ(examples, 15);
   EXPECT_EQ(workplace.run("--help").status, 0);
   EXPECT_EQ(workplace.run("help").out, workplace.run("--help").out);
   EXPECT_EQ(workplace.run("--version").status, 0);
@@ -541,6 +542,47 @@ TEST(Commands, OwnMoscedParameters) {
       workplace.run("define own --molar-mass 74 --mosced 'v=-92, lambda=1, tau=1, q=1, alpha=1, beta=1'")
           .status,
       2);
+}
+
+TEST(Commands, AFitAsAPage) {
+  const test::Workplace workplace;
+  workplace.put_data();
+  const json ranked = answer(
+      workplace, "regress data.csv --model wilson,nrtl,uniquac --report fit.html --out fit.pairs.toml");
+  ASSERT_EQ(ranked["fits"].size(), 3u);
+  EXPECT_LE(ranked["fits"][0]["aicc"].get<double>(), ranked["fits"][1]["aicc"].get<double>());
+  const std::string page = workplace.read("fit.html");
+  for (const char* part : {"<svg", "Consistency of the data", "Other models", "95 % interval", "Residuals"}) {
+    EXPECT_NE(page.find(part), std::string::npos) << part;
+  }
+  EXPECT_EQ(page.find("<script"), std::string::npos);
+  EXPECT_EQ(page.find("http://www.w3.org/1999/xhtml\" src"), std::string::npos);
+  EXPECT_EQ(workplace.run("regress data.csv --report fit.md").status, 0);
+  EXPECT_TRUE(workplace.has("fit-1.svg"));
+  EXPECT_NE(workplace.read("fit.md").find("](fit-1.svg)"), std::string::npos);
+  EXPECT_EQ(workplace.run("regress data.csv --report fit.docx").status, 2);
+  const json band =
+      answer(workplace,
+             "txy MTBE methanol --parameters fit.pairs.toml --pressure '1 atm' --uncertainty --figure b.svg");
+  EXPECT_EQ(band["curves"][0]["uncertainty"].size(), band["curves"][0]["points"].size());
+  EXPECT_GT(band["curves"][0]["azeotropes"][0]["u_x"].get<double>(), 0);
+  EXPECT_EQ(workplace.run("txy acetone methanol --pressure '1 atm' --uncertainty").status, 1);
+}
+
+TEST(Commands, ConsistencyOfTheDemoData) {
+  const test::Workplace workplace;
+  workplace.put_data();
+  const json tests = answer(workplace, "consistency data.csv --figure c.svg");
+  ASSERT_EQ(tests["tests"].size(), 4u);
+  for (const json& test : tests["tests"]) {
+    EXPECT_NE(test["verdict"], "failed") << test["name"];
+    EXPECT_FALSE(test["meaning"].get<std::string>().empty());
+  }
+  EXPECT_EQ(workplace.run("regress data.csv --exclude '12:probe fell out'").status, 0);
+  for (const char* bad : {"--exclude 12", "--exclude '9999:no such line'",
+                          "--model wilson,nrtl --hold alpha=0.3", "--model wilson,nope", "--folds 1"}) {
+    EXPECT_EQ(workplace.run(std::string("regress data.csv ") + bad).status, 2) << bad;
+  }
 }
 
 }  // namespace

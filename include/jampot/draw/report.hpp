@@ -1,0 +1,46 @@
+#pragma once
+// A report: headings, sentences, tables and figures, as Markdown with pictures beside it or as one page of
+// HTML.
+#include <filesystem>
+#include <string>
+#include <utility>
+#include <variant>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/draw/figure.hpp"
+#include "jampot/files/table.hpp"
+
+namespace jampot {
+
+class Report {
+ public:
+  explicit Report(std::string title) : title_(std::move(title)) {}
+
+  void heading(std::string text) { parts_.emplace_back(Heading{std::move(text)}); }
+  void text(std::string text) { parts_.emplace_back(std::move(text)); }
+  void table(Table table) { parts_.emplace_back(std::move(table)); }
+  void figure(Figure figure) { parts_.emplace_back(std::move(figure)); }
+  void notices(const Notices& notices);
+
+  /// Writes the report; the ending says how: .md (its figures beside it as NAME-1.svg ...) or .html (one file
+  /// that needs nothing else; figures inline).
+  /// @throws RequestError for another ending
+  /// @returns the files written
+  std::vector<std::filesystem::path> write(const std::filesystem::path& path,
+                                           const DisplayUnits& units) const;
+
+ private:
+  struct Heading {
+    std::string text;
+  };
+  using Part = std::variant<Heading, std::string, Table, Figure>;
+  std::string markdown(const std::filesystem::path& path, const DisplayUnits& units,
+                       std::vector<std::filesystem::path>& files) const;
+  std::string html(const DisplayUnits& units) const;
+
+  std::string title_;
+  std::vector<Part> parts_;
+};
+
+}  // namespace jampot

@@ -1,0 +1,159 @@
+#include "jampot/draw/report.hpp"
+
+#include <fmt/format.h>
+#include <unistd.h>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/files/text_file.hpp"
+
+namespace jampot {
+namespace {
+
+namespace fs = std::filesystem;
+
+std::string cell_text(const Column& column, const Cell& cell, const DisplayUnits& units) {
+  if (const auto* text = std::get_if<std::string>(&cell)) return *text;
+  if (std::holds_alternative<std::monostate>(cell)) return "";
+  return fmt::format("{:.{}f}", shown_value(column, std::get<double>(cell), units), column.decimals);
+}
+
+std::string escaped(const std::string& text) {
+  std::string out;
+  for (const char c : text) {
+    switch (c) {
+      case '&':
+        out += "&amp;";
+        break;
+      case '<':
+        out += "&lt;";
+        break;
+      case '>':
+        out += "&gt;";
+        break;
+      default:
+        out += c;
+    }
+  }
+  return out;
+}
+
+// A figure as the text of an SVG without its XML prologue.
+std::string inline_svg(const Figure& figure) {
+  std::string pattern = (fs::temp_directory_path() / "jampot-report-XXXXXX").string();
+  if (mkdtemp(pattern.data()) == nullptr)
+    throw CalculationError("no temporary folder could be made for drawing");
+  const fs::path folder = pattern, file = folder / "figure.svg";
+  std::string svg;
+  try {
+    draw(figure, file);
+    svg = read_file(file);
+  } catch (...) {
+    fs::remove_all(folder);
+    throw;
+  }
+  fs::remove_all(folder);
+  const std::size_t start = svg.find("<svg");
+  return start == std::string::npos ? svg : svg.substr(start);
+}
+
+constexpr const char* style =
+    "body{font-family:'DejaVu Sans',Arial,sans-serif;max-width:1280px;margin:2em "
+    "auto;color:#222;line-height:1.45}"
+    "table{border-collapse:collapse;margin:1em 0;font-size:90%}td,th{border:1px solid #ccc;padding:.25em "
+    ".6em;text-align:left}"
+    "th{background:#f2f2f2}caption{text-align:left;font-weight:bold;padding:.3em "
+    "0}svg{max-width:100%;height:auto}"
+    ".notice{border-left:4px solid #b4540a;padding:.3em .8em;margin:.5em 0;background:#fbf4ee}";
+
+}  // namespace
+
+void Report::notices(const Notices& notices) {
+  if (notices.empty()) {
+    text("Nothing has to be said against this result.");
+    return;
+  }
+  for (const Notice& notice : notices) text(fmt::format("notice ({}): {}", notice.code, notice.text));
+}
+
+std::vector<fs::path> Report::write(const fs::path& path, const DisplayUnits& units) const {
+  const std::string ending = lower_case(path.extension().string());
+  std::vector<fs::path> files{path};
+  if (ending == ".md") {
+    write_file(path, markdown(path, units, files));
+  } else if (ending == ".html") {
+    write_file(path, html(units));
+  } else {
+    throw RequestError(fmt::format("'{}': a report is written as .md or .html; the file's ending says which",
+                                   path.string()));
+  }
+  return files;
+}
+
+std::string Report::markdown(const fs::path& path, const DisplayUnits& units,
+                             std::vector<fs::path>& files) const {
+  std::string out = "# " + title_ + "\n";
+  int figures = 0;
+  for (const Part& part : parts_) {
+    out += "\n";
+    if (const auto* heading = std::get_if<Heading>(&part)) {
+      out += "## " + heading->text + "\n";
+    } else if (const auto* text = std::get_if<std::string>(&part)) {
+      out += *text + "\n";
+    } else if (const auto* table = std::get_if<Table>(&part)) {
+      if (!table->title.empty()) out += "**" + table->title + "**\n\n";
+      std::string rule = "|";
+      out += "|";
+      for (const Column& column : table->columns) {
+        out += " " + jampot::heading(column, units) + " |";
+        rule += "---|";
+      }
+      out += "\n" + rule + "\n";
+      for (const auto& row : table->rows) {
+        out += "|";
+        for (std::size_t k = 0; k < row.size(); ++k)
+          out += " " + cell_text(table->columns[k], row[k], units) + " |";
+        out += "\n";
+      }
+    } else {
+      const fs::path file = path.parent_path() / fmt::format("{}-{}.svg", path.stem().string(), ++figures);
+      const auto& figure = std::get<Figure>(part);
+      draw(figure, file);
+      files.push_back(file);
+      out += fmt::format("![{}]({})\n", figure.title, file.filename().string());
+    }
+  }
+  return out;
+}
+
+std::string Report::html(const DisplayUnits& units) const {
+  std::string out = fmt::format(
+      "<!DOCTYPE html>\n<html lang=\"en\"><head><meta "
+      "charset=\"utf-8\"><title>{0}</title><style>{1}</style></head>\n"
+      "<body><h1>{0}</h1>\n",
+      escaped(title_), style);
+  for (const Part& part : parts_) {
+    if (const auto* heading = std::get_if<Heading>(&part)) {
+      out += "<h2>" + escaped(heading->text) + "</h2>\n";
+    } else if (const auto* text = std::get_if<std::string>(&part)) {
+      out += (text->starts_with("notice (") ? "<p class=\"notice\">" : "<p>") + escaped(*text) + "</p>\n";
+    } else if (const auto* table = std::get_if<Table>(&part)) {
+      out += "<table><caption>" + escaped(table->title) + "</caption><tr>";
+      for (const Column& column : table->columns)
+        out += "<th>" + escaped(jampot::heading(column, units)) + "</th>";
+      out += "</tr>\n";
+      for (const auto& row : table->rows) {
+        out += "<tr>";
+        for (std::size_t k = 0; k < row.size(); ++k)
+          out += "<td>" + escaped(cell_text(table->columns[k], row[k], units)) + "</td>";
+        out += "</tr>\n";
+      }
+      out += "</table>\n";
+    } else {
+      out += "<figure>" + inline_svg(std::get<Figure>(part)) + "</figure>\n";
+    }
+  }
+  return out + "</body></html>\n";
+}
+
+}  // namespace jampot
