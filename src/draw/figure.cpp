@@ -76,17 +76,23 @@ int point_type(Mark mark) {  // gnuplot's open symbols
   }
 }
 
-std::string style(const Series& series) {
+// Symbols are drawn half as large again by the SVG terminal.
+double symbol_size(const fs::path& path, double size) {
+  return lower_case(path.extension().string()) == ".svg" ? size / 1.6 : size;
+}
+
+std::string style(const Series& series, const fs::path& path) {
   std::string text;
+  const double size = symbol_size(path, 1.3);
   if (series.stroke == Stroke::none) {
-    text = fmt::format("with points pt {} ps 1.3 lw 1.6 lc rgb '{}'", point_type(series.mark),
+    text = fmt::format("with points pt {} ps {:.2f} lw 1.6 lc rgb '{}'", point_type(series.mark), size,
                        palette(series.colour));
   } else if (series.mark == Mark::none) {
     text = fmt::format("with lines lw {} dt {} lc rgb '{}'", series.width, dash(series.stroke),
                        palette(series.colour));
   } else {
-    text = fmt::format("with linespoints pt {} ps 1.3 lw {} dt {} lc rgb '{}'", point_type(series.mark),
-                       series.width, dash(series.stroke), palette(series.colour));
+    text = fmt::format("with linespoints pt {} ps {:.2f} lw {} dt {} lc rgb '{}'", point_type(series.mark),
+                       size, series.width, dash(series.stroke), palette(series.colour));
   }
   return text;
 }
@@ -177,7 +183,7 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
     data += name + " << EOD\n";
     for (const Spot& spot : panel.guides[k].spots) data += fmt::format("{:.8g} {:.8g}\n", spot.x, spot.y);
     data += "EOD\n";
-    plots.push_back(fmt::format("{} using 1:2 {} notitle", name, style(panel.guides[k])));
+    plots.push_back(fmt::format("{} using 1:2 {} notitle", name, style(panel.guides[k], path)));
   }
   for (std::size_t k = 0; k < panel.series.size(); ++k) {
     const Series& series = panel.series[k];
@@ -188,7 +194,7 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
     const bool placed = std::any_of(layout.labels.begin(), layout.labels.end(),
                                     [&](const PlacedLabel& label) { return label.text == series.label; });
     const bool in_key = !series.label.empty() && (series.in_key || !placed);
-    plots.push_back(fmt::format("{} using 1:2 {} {}", name, style(series),
+    plots.push_back(fmt::format("{} using 1:2 {} {}", name, style(series, path),
                                 in_key ? "title " + quoted(series.label) : "notitle"));
   }
   for (std::size_t k = 0; k < panel.callouts.size(); ++k) {
@@ -196,8 +202,8 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
     if (callout.mark == Mark::none) continue;
     const std::string name = fmt::format("$mark_{}_{}", number, k);
     data += fmt::format("{} << EOD\n{:.8g} {:.8g}\nEOD\n", name, callout.spot.x, callout.spot.y);
-    plots.push_back(fmt::format("{} using 1:2 with points pt {} ps 1.8 lw 2.2 lc rgb '#222222' notitle", name,
-                                point_type(callout.mark)));
+    plots.push_back(fmt::format("{} using 1:2 with points pt {} ps {:.2f} lw 2.2 lc rgb '#222222' notitle",
+                                name, point_type(callout.mark), symbol_size(path, 1.8)));
   }
   return script + data + "plot " + joined(plots, ", \\\n     ") + "\n";
 }

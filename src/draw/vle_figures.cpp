@@ -239,30 +239,32 @@ void add_band(Figure& figure, const BinaryCurve& curve, const UncertaintyBand& b
               const FigureOptions& options, const Mixture& mixture) {
   const bool isobaric = curve.sought == Sought::temperature;
   const auto shown = [&](double x1) {
-    const std::array<double, 2> x{x1, 1 - x1};
-    return options.basis == Basis::mole ? x1 : mass_fractions(x, mixture.substances())[0];
+    const std::array<double, 2> x{std::clamp(x1, 0.0, 1.0), 1 - std::clamp(x1, 0.0, 1.0)};
+    return options.basis == Basis::mole ? x[0] : mass_fractions(x, mixture.substances())[0];
   };
-  for (const bool liquid : {true, false}) {
-    Area area{{}, liquid ? 0 : 1};
-    std::vector<Spot> back;
-    for (std::size_t k = 0; k < curve.points.size(); ++k) {
-      const BinaryPoint& point = curve.points[k];
-      const BandPoint& u = band.points[k];
-      const double x = shown(liquid ? point.x[0] : point.y[0]);
-      const auto ordinate = [&](double sign) {
-        return isobaric
-                   ? from_si(point.T_K + 2 * sign * u.u_T_K, options.units.temperature,
-                             Dimension::temperature)
-                   : from_si(point.P_Pa + 2 * sign * u.u_P_Pa, options.units.pressure, Dimension::pressure);
-      };
-      area.outline.push_back({x, ordinate(1)});
-      back.push_back({x, ordinate(-1)});
-    }
-    area.outline.insert(area.outline.end(), back.rbegin(), back.rend());
-    figure.panels.front().areas.push_back(std::move(area));
+  const auto ordinate = [&](const BinaryPoint& point, const BandPoint& u, double sign) {
+    return isobaric
+               ? from_si(point.T_K + 2 * sign * u.u_T_K, options.units.temperature, Dimension::temperature)
+               : from_si(point.P_Pa + 2 * sign * u.u_P_Pa, options.units.pressure, Dimension::pressure);
+  };
+  // The liquid is uncertain in its boiling point, the vapour over it in its composition.
+  Area liquid{{}, 0}, vapour{{}, 1};
+  std::vector<Spot> liquid_back, vapour_back;
+  for (std::size_t k = 0; k < curve.points.size(); ++k) {
+    const BinaryPoint& point = curve.points[k];
+    const BandPoint& u = band.points[k];
+    liquid.outline.push_back({shown(point.x[0]), ordinate(point, u, 1)});
+    liquid_back.push_back({shown(point.x[0]), ordinate(point, u, -1)});
+    vapour.outline.push_back({shown(point.y[0] + 2 * u.u_y1), ordinate(point, u, 0)});
+    vapour_back.push_back({shown(point.y[0] - 2 * u.u_y1), ordinate(point, u, 0)});
   }
-  if (figure.footer.find("bands") == std::string::npos)
-    figure.footer = "bands: two standard uncertainties; " + figure.footer;
+  liquid.outline.insert(liquid.outline.end(), liquid_back.rbegin(), liquid_back.rend());
+  vapour.outline.insert(vapour.outline.end(), vapour_back.rbegin(), vapour_back.rend());
+  figure.panels.front().areas.push_back(std::move(liquid));
+  figure.panels.front().areas.push_back(std::move(vapour));
+  if (figure.footer.find("bands") == std::string::npos) {
+    figure.footer = "bands: two standard uncertainties, of the boiling point and of y; " + figure.footer;
+  }
 }
 
 Figure xy_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,
