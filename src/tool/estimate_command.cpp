@@ -1,14 +1,18 @@
 // estimate: pair parameters fitted to a prediction, or exactly to two limiting activity coefficients.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "fit_tables.hpp"
+#include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/pairs_toml.hpp"
+#include "jampot/files/text_file.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/regression/estimate.hpp"
+#include "jampot/regression/mosced_fit.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
@@ -16,8 +20,9 @@ namespace {
 
 struct EstimateCommand {
   std::vector<std::string> names, substance_files;
-  std::string model = "nrtl", from = "unifac", temperature, form = "inverse_T", limits, out;
-  double alpha = 0.3;
+  std::string model = "nrtl", from = "unifac", temperature, form = "inverse_T", limits, mosced_data,
+              molar_volume, out;
+  double alpha = 0.3, q = 1;
   PresentationOptions presentation;
 };
 
@@ -126,6 +131,106 @@ Answer estimate(const EstimateCommand& options) {
   return answer;
 }
 
+// MOSCED parameters of one substance from its limits: columns solute, solvent, T, gamma (and u(gamma)).
+std::vector<MoscedPoint> read_mosced_points(const std::string& file, const std::string& own,
+                                            const Bank& bank) {
+  const CsvTable table(read_file(file), file);
+  std::string T_unit;
+  std::size_t T_column = table.header().size();
+  for (std::size_t k = 0; k < table.header().size(); ++k) {
+    const std::string& title = table.header()[k];
+    const std::size_t open = title.find('[');
+    if (trimmed(title.substr(0, open)) != "T" || open == std::string::npos) continue;
+    T_column = k;
+    T_unit = title.substr(open + 1, title.find(']') - open - 1);
+  }
+  if (T_column == table.header().size()) throw RequestError(table.header_place(), "no column 'T [degC]'");
+  const std::size_t solute = table.column("solute"), solvent = table.column("solvent"),
+                    gamma = table.column("gamma");
+  const auto uncertainty = std::find(table.header().begin(), table.header().end(), "u(gamma)");
+  std::vector<MoscedPoint> points;
+  for (std::size_t row = 0; row < table.rows(); ++row) {
+    const bool as_solute = lower_case(table.text(row, solute)) == lower_case(own);
+    if (!as_solute && lower_case(table.text(row, solvent)) != lower_case(own)) {
+      throw RequestError(table.place(row, solute), fmt::format("neither solute nor solvent is {}", own));
+    }
+    MoscedPoint point;
+    try {
+      point.partner = bank.require(table.text(row, as_solute ? solvent : solute));
+    } catch (const RequestError& error) {
+      throw RequestError(table.place(row, as_solute ? solvent : solute), error.what());
+    }
+    point.as_solute = as_solute;
+    point.T_K = to_si(table.number(row, T_column), T_unit, Dimension::temperature);
+    point.gamma = table.number(row, gamma);
+    if (!(point.gamma > 0) || !(point.T_K > 0))
+      throw RequestError(table.place(row, gamma), "gamma and T are positive");
+    point.u_gamma = 0.05 * point.gamma;
+    if (uncertainty != table.header().end()) {
+      point.u_gamma = table.number(row, static_cast<std::size_t>(uncertainty - table.header().begin()));
+      if (!(point.u_gamma > 0)) throw RequestError(table.place(row, gamma), "u(gamma) must be positive");
+    }
+    point.line = table.place(row, 0).line;
+    points.push_back(std::move(point));
+  }
+  return points;
+}
+
+Answer estimate_mosced(const EstimateCommand& options) {
+  if (options.names.size() != 1) throw RequestError("--mosced-from is about one substance: name it alone");
+  const auto volume = parse_number(options.molar_volume.substr(0, options.molar_volume.find(' ')));
+  if (!volume || !(*volume > 0))
+    throw RequestError("--mosced-from needs --molar-volume, in cm3/mol, as in --molar-volume 92");
+  const auto bank = bank_with(options.substance_files);
+  const std::string& name = options.names.front();
+  const auto points = read_mosced_points(options.mosced_data, name, *bank);
+  const MoscedFit found = fit_mosced(points, *volume, options.q);
+  const MoscedParameters& p = found.parameters;
+  Answer answer;
+  answer.json = plain_header("estimate");
+  answer.json["models"]["liquid"] = "mosced";
+  Table table{
+      fmt::format("MOSCED parameters of {}", name),
+      {{"parameter"}, {"value", Dimension::number, 4}, {"standard error", Dimension::number, 4}, {"remark"}},
+      {}};
+  Json fit{{"model", "mosced"}, {"rms_ln_gamma", found.rms_ln_gamma}};
+  const auto add = [&](const char* parameter, double value, std::optional<double> error) {
+    table.rows.push_back(
+        {std::string(parameter), value, error ? Cell(*error) : Cell(), std::string(error ? "" : "given")});
+    fit["parameters"].push_back(
+        {{"name", parameter}, {"value", value}, {"std_error", error ? Json(*error) : Json(nullptr)}});
+  };
+  add("v", p.v_cm3_mol, std::nullopt);
+  add("q", p.q, std::nullopt);
+  add("lambda", p.lambda, found.std_error[0]);
+  add("tau", p.tau, found.std_error[1]);
+  add("alpha", p.alpha, found.std_error[2]);
+  add("beta", p.beta, found.std_error[3]);
+  answer.tables.push_back(std::move(table));
+  Table limits{fmt::format("Limits, RMS of ln gamma {:.3f}", found.rms_ln_gamma),
+               {{"line", Dimension::number, 0},
+                {"solute in solvent"},
+                {"T", Dimension::temperature, 2},
+                {"measured", Dimension::number, 3},
+                {"model", Dimension::number, 3}},
+               {}};
+  for (std::size_t k = 0; k < points.size(); ++k) {
+    const std::string& partner = points[k].partner.name;
+    limits.rows.push_back({static_cast<double>(points[k].line),
+                           points[k].as_solute ? fmt::format("{} in {}", name, partner)
+                                               : fmt::format("{} in {}", partner, name),
+                           points[k].T_K, points[k].gamma, found.model[k]});
+  }
+  answer.tables.push_back(std::move(limits));
+  answer.json["fits"] = Json::array({std::move(fit)});
+  answer.notices.add(found.notices);
+  answer.lines.push_back(
+      fmt::format("to use them: jampot define {} ... --mosced \"v={:.6g}, lambda={:.6g}, tau={:.6g}, "
+                  "q={:.6g}, alpha={:.6g}, beta={:.6g}\"",
+                  name, p.v_cm3_mol, p.lambda, p.tau, p.q, p.alpha, p.beta));
+  return answer;
+}
+
 }  // namespace
 
 void add_estimate(CLI::App& tool) {
@@ -152,6 +257,14 @@ void add_estimate(CLI::App& tool) {
                    "Limiting activity coefficients to meet exactly: \"ethanol in water = 4.5, water in "
                    "ethanol = 2.6\"")
       ->type_name("LIST");
+  command
+      ->add_option("--mosced-from", options->mosced_data,
+                   "MOSCED parameters of one new substance from its limits: solute, solvent, T, gamma")
+      ->type_name("FILE.csv");
+  command->add_option("--molar-volume", options->molar_volume, "Of that substance, in cm3/mol")
+      ->type_name("NUMBER");
+  command->add_option("--induction", options->q, "Its parameter q: 1 (default), 0.9 for aromatic molecules")
+      ->type_name("NUMBER");
   command->add_option("--out", options->out, "Write the parameters to this file")
       ->type_name("FILE.pairs.toml");
   add_presentation(*command, options->presentation, false);
@@ -160,7 +273,7 @@ void add_estimate(CLI::App& tool) {
       "estimate.pairs.toml");
   command->callback([options] {
     const Presentation presentation = options->presentation.read();
-    present(estimate(*options), presentation);
+    present(options->mosced_data.empty() ? estimate(*options) : estimate_mosced(*options), presentation);
   });
 }
 

@@ -16,6 +16,7 @@
 #include "jampot/liquid/published_pairs.hpp"
 #include "jampot/liquid/working.hpp"
 #include "jampot/regression/complete.hpp"
+#include "jampot/regression/mosced_fit.hpp"
 #include "support.hpp"
 
 namespace jampot {
@@ -255,6 +256,33 @@ TEST(MissingPairs, FilesComeBeforePrintAndPrintBeforeEstimates) {
   }
   EXPECT_TRUE(notices.has("ideal-pair"));
   EXPECT_THROW(parse_missing_pairs("guess"), RequestError);
+}
+
+// The parameters of a known substance are found again from the limits that they give.
+TEST(Mosced, ParametersOfANewSubstanceAreFoundFromItsLimits) {
+  const Substance& truth = Bank::built_in().require("1-butanol");
+  std::vector<MoscedPoint> points;
+  for (const char* partner : {"n-hexane", "toluene", "acetone", "acetonitrile", "methanol", "chloroform",
+                              "ethyl acetate", "pyridine"}) {
+    for (const bool as_solute : {true, false}) {
+      MoscedPoint point;
+      point.partner = Bank::built_in().require(partner);
+      point.as_solute = as_solute;
+      point.T_K = 320;
+      point.gamma = std::exp(as_solute ? mosced_ln_gamma_inf(truth, point.partner, 320)
+                                       : mosced_ln_gamma_inf(point.partner, truth, 320));
+      point.u_gamma = 0.05 * point.gamma;
+      points.push_back(point);
+    }
+  }
+  const MoscedFit found = fit_mosced(points, truth.mosced->v_cm3_mol, truth.mosced->q);
+  EXPECT_NEAR(found.parameters.lambda, truth.mosced->lambda, 1e-3);
+  EXPECT_NEAR(found.parameters.tau, truth.mosced->tau, 1e-3);
+  EXPECT_NEAR(found.parameters.alpha, truth.mosced->alpha, 1e-3);
+  EXPECT_NEAR(found.parameters.beta, truth.mosced->beta, 1e-3);
+  EXPECT_LT(found.rms_ln_gamma, 1e-6);
+  points.resize(4);
+  EXPECT_THROW(fit_mosced(points, 92, 1), CalculationError);
 }
 
 }  // namespace

@@ -585,5 +585,18 @@ TEST(Commands, ConsistencyOfTheDemoData) {
   }
 }
 
+TEST(Commands, MoscedParametersFromLimits) {
+  const test::Workplace workplace;
+  workplace.write("limits.csv",
+                  "solute, solvent, T [degC], gamma\nown, n-hexane, 50, 20\nown, toluene, 50, 6\nown, "
+                  "acetone, 50, 2.2\nown, methanol, 50, 1.2\n"
+                  "acetone, own, 50, 2.5\ntoluene, own, 50, 3.2\nn-hexane, own, 50, 4.4\n");
+  const json found = answer(workplace, "estimate own --mosced-from limits.csv --molar-volume 92");
+  EXPECT_EQ(found["fits"][0]["parameters"].size(), 6u);
+  EXPECT_LT(found["fits"][0]["rms_ln_gamma"].get<double>(), 0.5);
+  EXPECT_EQ(workplace.run("estimate own --mosced-from limits.csv").status, 2);
+  EXPECT_EQ(workplace.run("estimate other --mosced-from limits.csv --molar-volume 92").status, 2);
+}
+
 }  // namespace
 }  // namespace jampot
