@@ -15,4 +15,48 @@ bool DataPoint::is_pure() const {
   return std::any_of(x.begin(), x.end(), [](double fraction) { return fraction == 1; });
 }
 
+std::vector<std::size_t> DataPoint::present() const {
+  std::vector<std::size_t> list;
+  for (std::size_t i = 0; i < x.size(); ++i) {
+    if (x[i] > 0 || (!y.empty() && y[i] > 0)) list.push_back(i);
+  }
+  return list;
+}
+
+std::vector<DataSet> with_common_substances(const std::vector<DataSet>& sets) {
+  std::vector<Substance> all;
+  for (const DataSet& set : sets) {
+    for (const Substance& substance : set.substances) {
+      const bool known = std::any_of(all.begin(), all.end(),
+                                     [&](const Substance& other) { return other.name == substance.name; });
+      if (!known) all.push_back(substance);
+    }
+  }
+  std::vector<DataSet> common = sets;
+  for (DataSet& set : common) {
+    std::vector<std::size_t> place;  // of each substance of the set among all
+    for (const Substance& substance : set.substances) {
+      const auto found = std::find_if(all.begin(), all.end(),
+                                      [&](const Substance& other) { return other.name == substance.name; });
+      place.push_back(static_cast<std::size_t>(found - all.begin()));
+    }
+    const auto spread = [&](std::vector<double>& fractions) {
+      if (fractions.empty()) return;
+      std::vector<double> wide(all.size());
+      for (std::size_t i = 0; i < place.size(); ++i) wide[place[i]] = fractions[i];
+      fractions = std::move(wide);
+    };
+    for (DataPoint& point : set.points) {
+      spread(point.x);
+      spread(point.y);
+      if (set.kind == DataKind::gamma_inf) {
+        point.solute = place[point.solute];
+        point.solvent = place[point.solvent];
+      }
+    }
+    set.substances = all;
+  }
+  return common;
+}
+
 }  // namespace jampot

@@ -46,21 +46,6 @@ std::vector<std::pair<DataKind, const DataPoint*>> liquid_points(const std::vect
   return points;
 }
 
-void check_sets(const std::vector<DataSet>& sets) {
-  if (sets.empty()) throw RequestError("no data to fit");
-  for (const DataSet& set : sets) {
-    for (std::size_t i = 0; i < set.substances.size(); ++i) {
-      if (set.substances.size() != sets.front().substances.size() ||
-          set.substances[i].name != sets.front().substances[i].name) {
-        throw RequestError(
-            fmt::format("{} and {} are about different substances, or list them in another order; fit "
-                        "them one by one",
-                        sets.front().name, set.name));
-      }
-    }
-  }
-}
-
 std::vector<std::vector<double>> starting_points(const ParameterPlan& plan, int starts) {
   std::vector<std::vector<double>> points{plan.neutral};
   const std::size_t dimensions = plan.free.size();
@@ -159,11 +144,18 @@ void standardise(FitContext& context, ResidualRow& row) {
   if (!bubble_with_derivatives(context, point.T_K, point.x, true, bubble)) return;
   const auto square = [](double value) { return value * value; };
   double variance = square(point.u_P_Pa / point.P_Pa) + square(bubble.dln_P_dT * point.u_T_K);
-  for (const double slope : bubble.dln_P_dx) variance += square(slope * point.u_x);
+  const std::vector<std::size_t> present = point.present();
+  const std::size_t last = present.back();
+  for (std::size_t j = 0; j + 1 < present.size(); ++j) {
+    variance += square((bubble.dln_P_dz[present[j]] - bubble.dln_P_dz[last]) * point.u_x);
+  }
   row.standardised_P = std::log(point.P_Pa / bubble.P_Pa) / std::sqrt(variance);
-  for (std::size_t i = 0; !point.y.empty() && i + 1 < n; ++i) {
+  for (std::size_t r = 0; !point.y.empty() && r + 1 < present.size(); ++r) {
+    const std::size_t i = present[r];
     double y_variance = square(point.u_y) + square(bubble.dy_dT[i] * point.u_T_K);
-    for (std::size_t k = 0; k + 1 < n; ++k) y_variance += square(bubble.dy_dx[i * (n - 1) + k] * point.u_x);
+    for (std::size_t j = 0; j + 1 < present.size(); ++j) {
+      y_variance += square((bubble.dy_dz[i * n + present[j]] - bubble.dy_dz[i * n + last]) * point.u_x);
+    }
     row.standardised_y.push_back((point.y[i] - bubble.y[i]) / std::sqrt(y_variance));
   }
 }
@@ -188,13 +180,14 @@ void predict(FitContext& context, DataKind kind, ResidualRow& row) {
 
 DataPoint adjusted_point(FitContext& context, const DataPoint& measured, const double* adjustment) {
   DataPoint point = measured;
-  const std::size_t n = point.x.size();
-  point.x[n - 1] = 1;
-  for (std::size_t k = 0; k + 1 < n; ++k) {
-    point.x[k] += point.u_x * adjustment[k];
-    point.x[n - 1] -= point.x[k];
+  const std::vector<std::size_t> present = point.present();
+  double rest = 1;
+  for (std::size_t j = 0; j + 1 < present.size(); ++j) {
+    point.x[present[j]] += point.u_x * adjustment[j];
+    rest -= point.x[present[j]];
   }
-  point.T_K += point.u_T_K * adjustment[n - 1];
+  point.x[present.back()] = rest;
+  point.T_K += point.u_T_K * adjustment[present.size() - 1];
   BubbleDerivatives bubble;
   bubble.P_Pa = point.P_Pa;
   bubble_with_derivatives(context, point.T_K, point.x, false, bubble);
@@ -474,8 +467,9 @@ Mixture Fit::mixture() const {
   return {substances, options.model, collection};
 }
 
-Fit fit(const std::vector<DataSet>& sets, const FitOptions& options) {
-  check_sets(sets);
+Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
+  if (given.empty()) throw RequestError("no data to fit");
+  const std::vector<DataSet> sets = with_common_substances(given);
   const std::vector<const DataPoint*> points = mixed_points(sets);
   Fit result;
   result.options = options;
@@ -492,12 +486,12 @@ Fit fit(const std::vector<DataSet>& sets, const FitOptions& options) {
   result.points += static_cast<int>(liquids.size());
   for (const auto& [kind, point] : liquids) {
     T_sum += point->T_K;
-    measured += kind == DataKind::lle ? static_cast<int>(point->x.size()) : 1;
+    measured += kind == DataKind::lle ? static_cast<int>(point->present().size()) : 1;
   }
   for (const DataPoint* point : points) {
     T_sum += point->T_K;
     const bool vapour = !point->y.empty() && options.objective == Objective::maximum_likelihood;
-    measured += 1 + (vapour ? static_cast<int>(point->x.size()) - 1 : 0);
+    measured += 1 + (vapour ? static_cast<int>(point->present().size()) - 1 : 0);
   }
   const ParameterPlan plan =
       plan_parameters(options, result.substances, result.points == 0 ? 300 : T_sum / result.points);

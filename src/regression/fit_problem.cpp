@@ -133,14 +133,14 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective obj
     residuals_.push_back(std::make_unique<AdjustedPointResidual>(context_, point));
     double* adjustment = &adjustments_[n * k];
     problem_->AddResidualBlock(residuals_.back().get(), loss_.get(), scaled_.data(), adjustment);
-    for (std::size_t i = 0; i + 1 < n; ++i) {  // an adjusted fraction stays inside 0..1
+    const std::vector<std::size_t> present = point.present();
+    for (std::size_t j = 0; j + 1 < present.size(); ++j) {  // an adjusted fraction stays inside 0..1
       constexpr double inside = 1e-9, near = 8;
-      if (point.x[i] < near * point.u_x) {
-        problem_->SetParameterLowerBound(adjustment, static_cast<int>(i), (inside - point.x[i]) / point.u_x);
-      }
-      if (1 - point.x[i] < near * point.u_x) {
-        problem_->SetParameterUpperBound(adjustment, static_cast<int>(i),
-                                         (1 - inside - point.x[i]) / point.u_x);
+      const double x = point.x[present[j]];
+      if (x < near * point.u_x)
+        problem_->SetParameterLowerBound(adjustment, static_cast<int>(j), (inside - x) / point.u_x);
+      if (1 - x < near * point.u_x) {
+        problem_->SetParameterUpperBound(adjustment, static_cast<int>(j), (1 - inside - x) / point.u_x);
       }
     }
   }
@@ -266,7 +266,8 @@ Eigen::MatrixXd FitProblem::information(const Descent& solution) {
   for (std::size_t k = 0; k < residuals_.size(); ++k) {
     const Eigen::Index rows = residuals_[k]->num_residuals();
     Eigen::VectorXd values(rows);
-    RowMajor A(rows, parameters), B(rows, static_cast<Eigen::Index>(n));
+    const Eigen::Index adjusted = with_adjustments() ? residuals_[k]->parameter_block_sizes()[1] : 0;
+    RowMajor A(rows, parameters), B(rows, adjusted);
     const double* blocks[] = {solution.scaled.data(),
                               with_adjustments() ? &solution.adjustments[n * k] : nullptr};
     double* jacobians[] = {A.data(), B.data()};

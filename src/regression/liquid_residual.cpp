@@ -70,10 +70,11 @@ TwoLiquidsResidual::TwoLiquidsResidual(FitContext& context, const DataPoint& poi
   for (Side* side : {&alpha_, &beta_})
     *side = {std::vector<double>(n), std::vector<double>(n), std::vector<double>(n * n),
              std::vector<double>(n * terms)};
-  const auto N = static_cast<Eigen::Index>(n);
+  present_ = point.present();
+  const auto N = static_cast<Eigen::Index>(present_.size());
   weight_ = Eigen::MatrixXd::Identity(N, N);
   mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
-  set_num_residuals(static_cast<int>(n));
+  set_num_residuals(static_cast<int>(present_.size()));
 }
 
 void TwoLiquidsResidual::evaluate(const std::vector<double>& x, Side& side, bool with_slopes) const {
@@ -86,10 +87,10 @@ void TwoLiquidsResidual::evaluate(const std::vector<double>& x, Side& side, bool
 namespace {
 
 // A fraction that was measured as zero still has a logarithm: half its uncertainty stands in.
-std::vector<double> inside(const std::vector<double>& x, double u) {
+std::vector<double> inside(const std::vector<double>& x, double u, const std::vector<std::size_t>& present) {
   std::vector<double> result = x;
   double sum = 0;
-  for (double& value : result) sum += value = std::max(value, 0.5 * u);
+  for (const std::size_t i : present) sum += result[i] = std::max(result[i], 0.5 * u);
   for (double& value : result) value /= sum;
   return result;
 }
@@ -97,61 +98,64 @@ std::vector<double> inside(const std::vector<double>& x, double u) {
 }  // namespace
 
 void TwoLiquidsResidual::refresh() {
-  const std::vector<double> x = inside(point_.x, point_.u_x), y = inside(point_.y, point_.u_y);
+  const std::vector<double> x = inside(point_.x, point_.u_x, present_),
+                            y = inside(point_.y, point_.u_y, present_);
   evaluate(x, alpha_, false);
   evaluate(y, beta_, false);
-  const auto n = static_cast<Eigen::Index>(x.size());
-  Eigen::MatrixXd variance = Eigen::MatrixXd::Zero(n, n);
-  Eigen::VectorXd slope(n);
+  const std::size_t n = x.size(), m = present_.size(), last = present_.back();
+  const auto M = static_cast<Eigen::Index>(m);
+  Eigen::MatrixXd variance = Eigen::MatrixXd::Zero(M, M);
+  Eigen::VectorXd slope(M);
   const auto add = [&](double u) { variance += u * u * slope * slope.transpose(); };
   for (const auto& [side, fractions, u, sign] :
        {std::tuple(&alpha_, &x, point_.u_x, 1.0), std::tuple(&beta_, &y, point_.u_y, -1.0)}) {
-    for (Eigen::Index k = 0; k + 1 < n; ++k) {  // x_k up, the last one down
-      for (Eigen::Index i = 0; i < n; ++i) {
-        const double ideal = (i == k ? 1 / (*fractions)[static_cast<std::size_t>(i)] : 0) -
-                             (i == n - 1 ? 1 / (*fractions)[static_cast<std::size_t>(i)] : 0);
-        slope[i] = sign * (ideal + side->dn[static_cast<std::size_t>(i * n + k)] -
-                           side->dn[static_cast<std::size_t>(i * n + n - 1)]);
+    for (std::size_t j = 0; j + 1 < m; ++j) {  // x_k up, the last one down
+      const std::size_t k = present_[j];
+      for (std::size_t r = 0; r < m; ++r) {
+        const std::size_t i = present_[r];
+        const double ideal = (i == k ? 1 / (*fractions)[i] : 0) - (i == last ? 1 / (*fractions)[i] : 0);
+        slope[static_cast<Eigen::Index>(r)] = sign * (ideal + side->dn[i * n + k] - side->dn[i * n + last]);
       }
       add(u);
     }
   }
-  for (Eigen::Index i = 0; i < n; ++i)
-    slope[i] = alpha_.dT[static_cast<std::size_t>(i)] - beta_.dT[static_cast<std::size_t>(i)];
+  for (std::size_t r = 0; r < m; ++r) {
+    slope[static_cast<Eigen::Index>(r)] = alpha_.dT[present_[r]] - beta_.dT[present_[r]];
+  }
   add(point_.u_T_K);
   const double floor = 1e-12 * variance.trace();
   variance.diagonal().array() += floor;
   const Eigen::LLT<Eigen::MatrixXd> cholesky(variance);
   if (cholesky.info() != Eigen::Success) return;  // keeps the weights it has
-  weight_ = cholesky.matrixL().solve(Eigen::MatrixXd::Identity(n, n));
+  weight_ = cholesky.matrixL().solve(Eigen::MatrixXd::Identity(M, M));
 }
 
 bool TwoLiquidsResidual::Evaluate(double const* const* blocks, double* residuals, double** jacobians) const {
   context_.set(blocks[0]);
   const bool slopes = jacobians != nullptr && jacobians[0] != nullptr;
-  const std::vector<double> x = inside(point_.x, point_.u_x), y = inside(point_.y, point_.u_y);
+  const std::vector<double> x = inside(point_.x, point_.u_x, present_),
+                            y = inside(point_.y, point_.u_y, present_);
   evaluate(x, alpha_, slopes);
   evaluate(y, beta_, slopes);
-  const auto n = static_cast<Eigen::Index>(x.size());
-  Eigen::VectorXd F(n);
-  for (Eigen::Index i = 0; i < n; ++i) {
-    const auto k = static_cast<std::size_t>(i);
-    F[i] = std::log(x[k] / y[k]) + alpha_.ln_gamma[k] - beta_.ln_gamma[k];
+  const auto M = static_cast<Eigen::Index>(present_.size());
+  Eigen::VectorXd F(M);
+  for (Eigen::Index r = 0; r < M; ++r) {
+    const std::size_t i = present_[static_cast<std::size_t>(r)];
+    F[r] = std::log(x[i] / y[i]) + alpha_.ln_gamma[i] - beta_.ln_gamma[i];
   }
-  Eigen::Map<Eigen::VectorXd>(residuals, n) = weight_ * F;
+  Eigen::Map<Eigen::VectorXd>(residuals, M) = weight_ * F;
   if (!F.allFinite()) return false;
   if (!slopes) return true;
   const std::size_t terms = context_.mixture().activity().terms().size();
-  Eigen::VectorXd dF(n);
+  Eigen::VectorXd dF(M);
   const auto parameters = static_cast<Eigen::Index>(context_.free().size());
-  Eigen::Map<Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>> J(jacobians[0], n,
+  Eigen::Map<Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>> J(jacobians[0], M,
                                                                                        parameters);
   for (Eigen::Index p = 0; p < parameters; ++p) {
-    const std::size_t term = context_.free()[static_cast<std::size_t>(p)].term;
-    for (Eigen::Index i = 0; i < n; ++i) {
-      const std::size_t at = static_cast<std::size_t>(i) * terms + term;
-      dF[i] =
-          (alpha_.slopes[at] - beta_.slopes[at]) * context_.chain(static_cast<std::size_t>(p), point_.T_K);
+    const auto parameter = static_cast<std::size_t>(p);
+    for (Eigen::Index r = 0; r < M; ++r) {
+      const std::size_t at = present_[static_cast<std::size_t>(r)] * terms + context_.free()[parameter].term;
+      dF[r] = (alpha_.slopes[at] - beta_.slopes[at]) * context_.chain(parameter, point_.T_K);
     }
     J.col(p) = weight_ * dF;
   }

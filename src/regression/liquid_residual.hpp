@@ -50,6 +50,7 @@ class TwoLiquidsResidual final : public ceres::CostFunction {
 
   FitContext& context_;
   const DataPoint& point_;
+  std::vector<std::size_t> present_;
   Eigen::MatrixXd weight_;  ///< L^-1 of the variance L L' of F
   mutable Side alpha_, beta_;
 };

@@ -61,7 +61,7 @@ UncertaintyBand uncertainty_band(const Mixture& mixture, const BinaryCurve& curv
     const bool pure = point.x[0] == 0 || point.x[0] == 1;
     if (!pure && bubble_with_derivatives(context, point.T_K, {point.x[0], point.x[1]}, true, bubble)) {
       const Eigen::Map<const Eigen::VectorXd> dln_P(bubble.dln_P_dp.data(), parameters);
-      const Eigen::Map<const Eigen::VectorXd> dy(bubble.dy_dp.data(), parameters);
+      const Eigen::Map<const Eigen::VectorXd> dy(bubble.dy_dp.data(), parameters);  // of component 1
       if (T_sought) {  // at constant P: dT = -dln P / (dln P/dT)
         const Eigen::VectorXd dT = -dln_P / bubble.dln_P_dT;
         entry.u_T_K = deviation(dT, fitted.covariance);

@@ -36,20 +36,20 @@ bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<
     return N + 1 + static_cast<Eigen::Index>(context.free()[p].term);
   };
   out.dln_P_dT = s(N, N);
-  out.dln_P_dx.resize(n - 1);
+  out.dln_P_dz.resize(n);
   out.dln_P_dp.resize(parameters);
-  out.dy_dT.resize(n - 1);
-  out.dy_dx.resize((n - 1) * (n - 1));
-  out.dy_dp.resize((n - 1) * parameters);
-  for (std::size_t k = 0; k + 1 < n; ++k) out.dln_P_dx[k] = s(N, static_cast<Eigen::Index>(k)) - s(N, N - 1);
+  out.dy_dT.resize(n);
+  out.dy_dz.resize(n * n);
+  out.dy_dp.resize(n * parameters);
+  for (std::size_t k = 0; k < n; ++k) out.dln_P_dz[k] = s(N, static_cast<Eigen::Index>(k));
   for (std::size_t p = 0; p < parameters; ++p)
     out.dln_P_dp[p] = s(N, column_of_term(p)) * context.chain(p, T_K);
-  for (std::size_t i = 0; i + 1 < n; ++i) {  // y_i = x_i K_i
+  for (std::size_t i = 0; i < n; ++i) {  // y_i = x_i K_i
     const auto row = static_cast<Eigen::Index>(i);
     out.dy_dT[i] = state.w[i] * s(row, N);
-    for (std::size_t k = 0; k + 1 < n; ++k) {
-      out.dy_dx[i * (n - 1) + k] = state.w[i] * (s(row, static_cast<Eigen::Index>(k)) - s(row, N - 1)) +
-                                   (i == k ? std::exp(state.ln_K[i]) : 0);
+    for (std::size_t k = 0; k < n; ++k) {
+      out.dy_dz[i * n + k] =
+          state.w[i] * s(row, static_cast<Eigen::Index>(k)) + (i == k ? std::exp(state.ln_K[i]) : 0);
     }
     for (std::size_t p = 0; p < parameters; ++p) {
       out.dy_dp[i * parameters + p] = state.w[i] * s(row, column_of_term(p)) * context.chain(p, T_K);
@@ -59,36 +59,38 @@ bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<
 }
 
 AdjustedPointResidual::AdjustedPointResidual(FitContext& context, const DataPoint& point)
-    : context_(context), point_(point), x_(point.x) {
-  const int n = static_cast<int>(point.x.size());
+    : context_(context), point_(point), present_(point.present()), x_(point.x.size()) {
+  const int m = static_cast<int>(present_.size());
   mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
-  mutable_parameter_block_sizes()->push_back(n);
-  set_num_residuals(n + 1 + (point.y.empty() ? 0 : n - 1));
+  mutable_parameter_block_sizes()->push_back(m);
+  set_num_residuals(m + 1 + (point.y.empty() ? 0 : m - 1));
 }
 
 bool AdjustedPointResidual::Evaluate(double const* const* blocks, double* residuals,
                                      double** jacobians) const {
-  const std::size_t n = point_.x.size(), parameters = context_.free().size(), latent = n;
+  const std::size_t n = point_.x.size(), parameters = context_.free().size(), latent = present_.size();
+  const std::size_t last = present_.back();
   const double* adjustment = blocks[1];
   context_.set(blocks[0]);
   double rest = 1;
-  for (std::size_t k = 0; k + 1 < n; ++k) {
-    x_[k] = point_.x[k] + point_.u_x * adjustment[k];
+  for (std::size_t j = 0; j + 1 < latent; ++j) {
+    const std::size_t k = present_[j];
+    x_[k] = point_.x[k] + point_.u_x * adjustment[j];
     rest -= x_[k];
+    if (!(x_[k] > 0)) return false;
   }
-  x_[n - 1] = rest;
-  const double T_K = point_.T_K + point_.u_T_K * adjustment[n - 1];
-  for (const double fraction : x_) {
-    if (!(fraction > 0)) return false;
-  }
+  if (!(rest > 0)) return false;
+  x_[last] = rest;
+  const double T_K = point_.T_K + point_.u_T_K * adjustment[latent - 1];
   bubble_.P_Pa = point_.P_Pa;
   if (!bubble_with_derivatives(context_, T_K, x_, jacobians != nullptr, bubble_)) return false;
 
-  for (std::size_t k = 0; k < latent; ++k) residuals[k] = adjustment[k];
+  for (std::size_t j = 0; j < latent; ++j) residuals[j] = adjustment[j];
   residuals[latent] = (bubble_.P_Pa - point_.P_Pa) / point_.u_P_Pa;
   const std::size_t first_y = latent + 1, rows = static_cast<std::size_t>(num_residuals());
   for (std::size_t r = first_y; r < rows; ++r) {
-    residuals[r] = (bubble_.y[r - first_y] - point_.y[r - first_y]) / point_.u_y;
+    const std::size_t i = present_[r - first_y];
+    residuals[r] = (bubble_.y[i] - point_.y[i]) / point_.u_y;
   }
   if (jacobians == nullptr) return true;
 
@@ -98,20 +100,24 @@ bool AdjustedPointResidual::Evaluate(double const* const* blocks, double* residu
     for (std::size_t p = 0; p < parameters; ++p) {
       J[latent * parameters + p] = P_weight * bubble_.dln_P_dp[p];
       for (std::size_t r = first_y; r < rows; ++r) {
-        J[r * parameters + p] = bubble_.dy_dp[(r - first_y) * parameters + p] / point_.u_y;
+        J[r * parameters + p] = bubble_.dy_dp[present_[r - first_y] * parameters + p] / point_.u_y;
       }
     }
   }
   if (double* J = jacobians[1]) {
     std::fill(J, J + rows * latent, 0.0);
-    for (std::size_t k = 0; k < latent; ++k) {
-      J[k * latent + k] = 1;
-      const bool is_T = k == n - 1;
+    for (std::size_t j = 0; j < latent; ++j) {
+      J[j * latent + j] = 1;
+      const bool is_T = j == latent - 1;
+      const std::size_t k = present_[j];
       const double unit = is_T ? point_.u_T_K : point_.u_x;
-      J[latent * latent + k] = P_weight * unit * (is_T ? bubble_.dln_P_dT : bubble_.dln_P_dx[k]);
+      J[latent * latent + j] =
+          P_weight * unit * (is_T ? bubble_.dln_P_dT : bubble_.dln_P_dz[k] - bubble_.dln_P_dz[last]);
       for (std::size_t r = first_y; r < rows; ++r) {
-        const std::size_t i = r - first_y;
-        J[r * latent + k] = unit / point_.u_y * (is_T ? bubble_.dy_dT[i] : bubble_.dy_dx[i * (n - 1) + k]);
+        const std::size_t i = present_[r - first_y];
+        J[r * latent + j] =
+            unit / point_.u_y *
+            (is_T ? bubble_.dy_dT[i] : bubble_.dy_dz[i * n + k] - bubble_.dy_dz[i * n + last]);
       }
     }
   }

@@ -40,18 +40,19 @@ struct BubbleDerivatives {
   double P_Pa = 0;
   std::vector<double> y;
   double dln_P_dT = 0;
-  std::vector<double> dln_P_dx;      ///< along x_k up, x_n down; n - 1
+  std::vector<double> dln_P_dz;      ///< with the amount of each component in the liquid; n
   std::vector<double> dln_P_dp;      ///< per free parameter
-  std::vector<double> dy_dT;         ///< n - 1
-  std::vector<double> dy_dx, dy_dp;  ///< (n - 1) rows
+  std::vector<double> dy_dT;         ///< n
+  std::vector<double> dy_dz, dy_dp;  ///< n rows
 };
 
 /// @returns false where the model gives no bubble point there
 bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<double>& x,
                              bool with_derivatives, BubbleDerivatives& out);
 
-/// Errors in variables. Blocks: the free parameters; the adjustments of x_1..x_{n-1} and T in units of their
-/// uncertainty. Residuals: those adjustments, then (P - measured)/u_P, then (y_k - measured)/u_y.
+/// Errors in variables. Blocks: the free parameters; the adjustments of the fractions of all present
+/// components but the last, and of T, in units of their uncertainty. Residuals: those adjustments, then (P -
+/// measured)/u_P, then (y_k - measured)/u_y of all present components but the last.
 class AdjustedPointResidual final : public ceres::CostFunction {
  public:
   AdjustedPointResidual(FitContext& context, const DataPoint& point);
@@ -60,6 +61,7 @@ class AdjustedPointResidual final : public ceres::CostFunction {
  private:
   FitContext& context_;
   const DataPoint& point_;
+  std::vector<std::size_t> present_;
   mutable BubbleDerivatives bubble_;
   mutable std::vector<double> x_;
 };

@@ -214,9 +214,20 @@ TEST(Fit, RefusesWhatCannotBeDetermined) {
     point.u_T_K = 1e-9;
   }
   EXPECT_THROW(fit({isothermal}, options), CalculationError);
-  DataSet other = data;
-  other.substances = substances_named({"methanol", "MTBE"});
-  EXPECT_THROW(fit({data, other}), RequestError);
+  EXPECT_THROW(fit(std::vector<DataSet>{}), RequestError);
+}
+
+TEST(Fit, TheOrderOfTheSubstancesInAFileDoesNotMatter) {
+  const DataSet data = synthetic(test::mtbe_methanol(), DataKind::txy, 15, 4);
+  DataSet turned = data;
+  turned.substances = substances_named({"methanol", "MTBE"});
+  for (DataPoint& point : turned.points) {
+    std::swap(point.x[0], point.x[1]);
+    std::swap(point.y[0], point.y[1]);
+  }
+  const Fit one = fit({data, data}), both = fit({data, turned});
+  EXPECT_NEAR(one.objective, both.objective, 1e-5 * one.objective);
+  EXPECT_NEAR(value_of(one, "tau_12.inverse_T"), value_of(both, "tau_12.inverse_T"), 0.01);
 }
 
 }  // namespace

@@ -472,5 +472,76 @@ TEST(PublishedData, AreFittedAtLeastAsWellAsInPrint) {
   }
 }
 
+// Three binaries in files of their own, and tie lines of the three together: one fit for all three pairs.
+TEST(MixedData, BinariesAndATernaryTogether) {
+  ParameterCollection parameters;
+  parameters.add(test::nrtl_pair("ethanol", "ethyl acetate", 150, 160, 0.3));
+  parameters.add(test::nrtl_pair("ethanol", "water", -50, 600, 0.3));
+  parameters.add(test::nrtl_pair("ethyl acetate", "water", 400, 1250, 0.3));
+  const auto binary = [&](const std::vector<std::string>& names, double from, double to) {
+    Mixture mixture(substances_named(names), "nrtl", parameters);
+    DataSet data;
+    data.name = names[0] + " and " + names[1];
+    data.kind = DataKind::pxy;
+    data.substances = mixture.substances();
+    for (int k = 0; k < 9; ++k) {
+      const double x = from + (to - from) * k / 8;
+      const VlePoint exact = bubble_pressure(mixture, 330, std::vector<double>{x, 1 - x});
+      data.points.push_back({exact.T_K, exact.P_Pa, exact.x, exact.y, 0.05, 50, 0.001, 0.004, k + 1});
+    }
+    return data;
+  };
+  DataSet solubility;
+  solubility.name = "ethyl acetate and water";
+  solubility.kind = DataKind::lle;
+  solubility.substances = substances_named({"water", "ethyl acetate"});  // in another order
+  Mixture pair(solubility.substances, "nrtl", parameters);
+  for (const double T : {300.0, 320.0}) {
+    const BinarySplit split = binary_splits(pair.activity(), T).at(0);
+    solubility.points.push_back({T,
+                                 0,
+                                 {split.x_alpha, 1 - split.x_alpha},
+                                 {split.x_beta, 1 - split.x_beta},
+                                 0.1,
+                                 0,
+                                 0.001,
+                                 0.001,
+                                 1});
+  }
+  // A ternary boiling point with all three, one with the last of them absent.
+  Mixture three(substances_named({"water", "ethanol", "ethyl acetate"}), "nrtl", parameters);
+  DataSet ternary;
+  ternary.name = "all three";
+  ternary.kind = DataKind::pxy;
+  ternary.substances = three.substances();
+  for (const std::vector<double>& x :
+       {std::vector<double>{0.1, 0.3, 0.6}, std::vector<double>{0.5, 0.5, 0}}) {
+    const VlePoint exact = bubble_pressure(three, 330, x);
+    ternary.points.push_back({exact.T_K, exact.P_Pa, exact.x, exact.y, 0.05, 50, 0.001, 0.004, 1});
+  }
+  const Fit result = fit({binary({"ethanol", "ethyl acetate"}, 0.1, 0.9),
+                          binary({"water", "ethanol"}, 0.1, 0.9), solubility, ternary});
+  ASSERT_EQ(result.substances.size(), 3u);
+  EXPECT_LT(result.objective, 1e-4);
+  EXPECT_EQ(result.comparisons, 2 * 9 + 2 * 9 + 2 * 2 + 3 + 2);
+  for (const PairParameters& truth_pair : parameters.all()) {
+    bool seen = false;
+    for (const PairParameters& found : result.pairs()) {
+      const bool same = found.between == truth_pair.between;
+      if (!same && found.swapped().between != truth_pair.between) continue;
+      seen = true;
+      const PairParameters turned = same ? found : found.swapped();
+      EXPECT_NEAR(turned.terms.at("tau_12").inverse_T, truth_pair.terms.at("tau_12").inverse_T, 0.5)
+          << truth_pair.between[0];
+      EXPECT_NEAR(turned.terms.at("tau_21").inverse_T, truth_pair.terms.at("tau_21").inverse_T, 0.5)
+          << truth_pair.between[0];
+    }
+    EXPECT_TRUE(seen);
+  }
+  // Without data on one of the pairs its parameters are not determined, and that is said.
+  EXPECT_THROW(fit({binary({"ethanol", "ethyl acetate"}, 0.1, 0.9), binary({"water", "ethanol"}, 0.1, 0.9)}),
+               CalculationError);
+}
+
 }  // namespace
 }  // namespace jampot

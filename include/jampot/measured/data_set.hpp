@@ -50,6 +50,8 @@ struct DataPoint {
 
   /// A pure substance says nothing about the pair: it checks the vapour pressure only.
   bool is_pure() const;
+  /// Numbers of the components that are there at all, in either phase.
+  std::vector<std::size_t> present() const;
 };
 
 struct DataSet {
@@ -60,5 +62,9 @@ struct DataSet {
   std::vector<DataPoint> points;
   Notices notices;
 };
+
+/// The sets as if all were about the substances of all of them together, in the order in which they first
+/// appear: what a set knows nothing of is absent from its points.
+std::vector<DataSet> with_common_substances(const std::vector<DataSet>& sets);
 
 }  // namespace jampot

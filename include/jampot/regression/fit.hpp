@@ -147,7 +147,8 @@ struct Fit {
   Mixture mixture() const;
 };
 
-/// Fits `options.model` to all the sets together. They must be about the same substances in the same order.
+/// Fits `options.model` to all the sets together. They may be about different substances: what a set knows
+/// nothing of is absent from its points, and every pair must be determined by some of them.
 /// @throws RequestError where the data cannot determine the parameters (too few points) or options contradict
 /// each
 ///         other; CalculationError where no start converged.
