@@ -351,12 +351,14 @@ void set_intervals(Fit& result, const ParameterPlan& plan, FitProblem& problem, 
   bool alpha_free = false;
   for (const FittedParameter& parameter : result.parameters)
     alpha_free = alpha_free || (!parameter.held && parameter.term == "alpha");
+  const bool profiled = result.options.profiles == Profiles::always ||
+                        (result.options.profiles == Profiles::when_nonlinear && alpha_free);
   std::size_t p = 0;
   for (FittedParameter& parameter : result.parameters) {
     if (parameter.held) continue;
     parameter.low = parameter.value - quantile * parameter.std_error;
     parameter.high = parameter.value + quantile * parameter.std_error;
-    if ((alpha_free || result.options.profile) && !parameter.at_bound) {
+    if (profiled && !parameter.at_bound) {
       const double scale = plan.free[p].scale, sd = std::abs(parameter.std_error / scale);
       const auto excess = [&](double value) {
         const auto found = problem.descend_held(best, p, value);

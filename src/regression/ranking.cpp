@@ -30,7 +30,7 @@ std::optional<double> cross_validate(const std::vector<DataSet>& sets, const Fit
     if (left == 0) continue;
     FitOptions quick = options;
     quick.starts = std::min(options.starts, 3);
-    quick.profile = false;
+    quick.profiles = Profiles::never;
     std::optional<Fit> fitted;
     try {
       fitted = fit(rest, quick);

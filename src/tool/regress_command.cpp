@@ -31,7 +31,7 @@ FitOptions read_fit_options(const RegressOptions& options) {
   fit.form = parse_form(options.form);
   fit.release = options.release;
   fit.robust = options.robust;
-  fit.profile = options.profile;
+  fit.profiles = options.profile ? Profiles::always : Profiles::when_nonlinear;
   if (options.starts < 1 || options.starts > 10000)
     throw RequestError("--starts: expected a number from 1 to 10000");
   fit.starts = options.starts;

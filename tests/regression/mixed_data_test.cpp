@@ -215,7 +215,7 @@ TEST(Ranking, TheModelBehindTheDataIsNotRuledOut) {
 
 TEST(Intervals, ProfilesAgreeWithStandardErrorsWhereTheProblemIsNearlyLinear) {
   FitOptions options;
-  options.profile = true;
+  options.profiles = Profiles::always;
   const Fit result = fit({test::synthetic(test::mtbe_methanol(), DataKind::txy, 40, 5)}, options);
   for (const FittedParameter* parameter : result.free()) {
     EXPECT_TRUE(parameter->profiled);
@@ -226,7 +226,7 @@ TEST(Intervals, ProfilesAgreeWithStandardErrorsWhereTheProblemIsNearlyLinear) {
   }
   FitOptions free = options;
   free.release = {"alpha"};
-  free.profile = false;
+  free.profiles = Profiles::when_nonlinear;
   for (const FittedParameter* parameter :
        fit({test::synthetic(test::mtbe_methanol(), DataKind::txy, 40, 5)}, free).free()) {
     EXPECT_TRUE(parameter->profiled);  // alpha free: visibly nonlinear
@@ -370,6 +370,7 @@ TEST(SlowCoverage, ProfilesOfRandomSystemsWithAlphaFree) {
     FitOptions options;
     options.starts = 6;
     options.release = {"alpha"};
+    options.profiles = Profiles::when_nonlinear;
     std::optional<Fit> result;
     try {
       result = fit({test::synthetic(mixture, DataKind::txy, 30, 5000 + static_cast<unsigned>(system), 1,

@@ -31,6 +31,13 @@ std::string_view name_of(Objective objective);
 /// @throws RequestError naming the objectives there are.
 Objective parse_objective(std::string_view text);
 
+/// Whether 95 % intervals come from profiles of the objective, which take some hundred small fits.
+enum class Profiles {
+  never,           ///< symmetric ones, from the standard errors
+  when_nonlinear,  ///< where alpha is fitted too
+  always
+};
+
 struct FitOptions {
   std::string model = "nrtl";
   Objective objective = Objective::maximum_likelihood;
@@ -41,8 +48,8 @@ struct FitOptions {
   /// Huber's loss: beyond three standard uncertainties a point pulls no harder than there. Standard errors
   /// and chi-square then mean less, and a notice says so.
   bool robust = false;
-  bool profile = false;  ///< 95 % intervals from profiles of the objective even where alpha is held
-  int starts = 16;       ///< the first is an almost ideal liquid, the others a Sobol sequence
+  Profiles profiles = Profiles::never;
+  int starts = 16;  ///< the first is an almost ideal liquid, the others a Sobol sequence
 };
 
 /// One number of the model after the fit.
@@ -58,8 +65,8 @@ struct FittedParameter {
   /// known.
   double std_error = 0;
   /// 95 % interval: normal where the stated uncertainties are taken as known, Student's t where the scatter
-  /// sets the scale; from the profile of the objective where alpha is fitted too, because that is visibly
-  /// nonlinear.
+  /// sets the scale; from profiles where FitOptions::profiles asks
+  /// for them.
   double low = 0, high = 0;
   bool profiled = false;
 };
