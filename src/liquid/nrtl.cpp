@@ -2,8 +2,6 @@
 
 #include <algorithm>
 
-#include "jampot/liquid/pair_terms.hpp"
-
 namespace jampot {
 namespace {
 
@@ -12,8 +10,8 @@ constexpr std::size_t terms_a_pair = 3;
 }  // namespace
 
 Nrtl::Nrtl(std::size_t size, const std::vector<PairParameters>& pairs)
-    : n_(size),
-      terms_(pair_terms(model_name, size, pairs, {"tau_12", "tau_21", "alpha"})),
+    : PairModel(pair_terms(model_name, size, pairs, {"tau_12", "tau_21", "alpha"})),
+      n_(size),
       tau_(n_ * n_),
       alpha_(n_ * n_),
       G_(n_ * n_, 1.0),
@@ -24,20 +22,11 @@ Nrtl::Nrtl(std::size_t size, const std::vector<PairParameters>& pairs)
       dS_(n_),
       dR_(n_) {}
 
-void Nrtl::set_coefficient(std::size_t term, Coefficient coefficient, double value) {
-  terms_.at(term).function[coefficient] = value;
-  changed_ = true;
-}
-
 void Nrtl::set_temperature(double T_K) {
-  if (T_K == T_K_ && !changed_) return;
-  T_K_ = T_K;
-  if (changed_) {
-    with_log_ = std::any_of(terms_.begin(), terms_.end(),
-                            [](const ModelTerm& term) { return term.function.log_T != 0; });
-  }
-  changed_ = false;
-  const double inverse = 1 / T_K, ln_T = with_log_ ? std::log(T_K) : 0;
+  if (!moves_to(T_K)) return;
+  const bool with_log = std::any_of(terms_.begin(), terms_.end(),
+                                    [](const ModelTerm& term) { return term.function.log_T != 0; });
+  const double inverse = 1 / T_K, ln_T = with_log ? std::log(T_K) : 0;
   for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
     const std::size_t ij = at(terms_[t].i, terms_[t].j), ji = at(terms_[t].j, terms_[t].i);
     tau_[ij] = terms_[t].function.value(T_K, inverse, ln_T);
@@ -116,9 +105,9 @@ void Nrtl::evaluate(std::span<const double> x, std::span<double> ln_gamma, std::
     std::fill(dT.begin(), dT.end(), 0.0);
     for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
       const std::size_t i = terms_[t].i, j = terms_[t].j;
-      const double dalpha = terms_[t + 2].function.dT(T_K_);
-      for (const auto& [a, b, dtau] : {std::tuple(i, j, terms_[t].function.dT(T_K_)),
-                                       std::tuple(j, i, terms_[t + 1].function.dT(T_K_))}) {
+      const double dalpha = terms_[t + 2].function.dT(T_K());
+      for (const auto& [a, b, dtau] : {std::tuple(i, j, terms_[t].function.dT(T_K())),
+                                       std::tuple(j, i, terms_[t + 1].function.dT(T_K()))}) {
         const std::size_t ab = at(a, b);
         const double dG = -G_[ab] * (alpha_[ab] * dtau + tau_[ab] * dalpha);
         add_entry_change(x, a, b, dG, dtau * G_[ab] + tau_[ab] * dG, dT.data(), 1);
@@ -175,10 +164,10 @@ void Nrtl::gibbs_term_derivatives(std::span<const double> x, std::span<double> s
   std::fill(dR.begin(), dR.end(), 0.0);
   for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
     const std::size_t i = terms_[t].i, j = terms_[t].j;
-    const double dalpha = terms_[t + 2].function.dT(T_K_);
+    const double dalpha = terms_[t + 2].function.dT(T_K());
     for (const auto& [a, b, term] : {std::tuple(i, j, t), std::tuple(j, i, t + 1)}) {
       const std::size_t ab = at(a, b);
-      const double dtau = terms_[term].function.dT(T_K_);
+      const double dtau = terms_[term].function.dT(T_K());
       const double dG = -G_[ab] * (alpha_[ab] * dtau + tau_[ab] * dalpha);
       dS[b] += x[a] * dG * S_[b];
       dR[b] += x[a] * (dtau * G_[ab] + tau_[ab] * dG) * S_[b];
@@ -189,10 +178,10 @@ void Nrtl::gibbs_term_derivatives(std::span<const double> x, std::span<double> s
   std::fill(slope_dT.begin(), slope_dT.end(), 0.0);
   for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
     const std::size_t i = terms_[t].i, j = terms_[t].j;
-    const double dalpha = terms_[t + 2].function.dT(T_K_);
+    const double dalpha = terms_[t + 2].function.dT(T_K());
     for (const auto& [a, b, term] : {std::tuple(i, j, t), std::tuple(j, i, t + 1)}) {
       const std::size_t ab = at(a, b);
-      const double tau = tau_[ab], alpha = alpha_[ab], G = G_[ab], dtau = terms_[term].function.dT(T_K_);
+      const double tau = tau_[ab], alpha = alpha_[ab], G = G_[ab], dtau = terms_[term].function.dT(T_K());
       const double dG = -G * (alpha * dtau + tau * dalpha), share = x[a] * x[b] * S_[b];
       // G and tau G as functions of the term: their slopes, and the change of those with T.
       struct Slope {

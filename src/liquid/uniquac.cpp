@@ -2,8 +2,6 @@
 
 #include <algorithm>
 
-#include "jampot/liquid/pair_terms.hpp"
-
 namespace jampot {
 namespace {
 
@@ -16,25 +14,17 @@ std::vector<double> each(const std::vector<UniquacSize>& sizes, double UniquacSi
 }  // namespace
 
 Uniquac::Uniquac(const std::vector<UniquacSize>& sizes, const std::vector<PairParameters>& pairs)
-    : terms_(pair_terms(model_name, sizes.size(), pairs, {"u_12", "u_21"})),
+    : PairModel(pair_terms(model_name, sizes.size(), pairs, {"u_12", "u_21"})),
       size_part_(each(sizes, &UniquacSize::r), each(sizes, &UniquacSize::q)),
       surface_(each(sizes, &UniquacSize::q_residual)),
       contacts_(sizes.size()),
       s_(sizes.size()),
       gradient_(sizes.size()) {}
 
-void Uniquac::set_coefficient(std::size_t term, Coefficient coefficient, double value) {
-  terms_.at(term).function[coefficient] = value;
-  changed_ = true;
-}
-
 void Uniquac::set_temperature(double T_K) {
-  if (T_K == T_K_ && !changed_) return;
-  T_K_ = T_K;
-  changed_ = false;
+  if (!moves_to(T_K)) return;
   for (std::size_t t = 0; t < terms_.size(); ++t) {
-    const bool forward = t % 2 == 0;  // u_ij, else u_ji
-    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const auto [i, j] = direction(t);
     const double tau = std::exp(-terms_[t].function.value(T_K));
     contacts_.psi(i, j) = tau;
     contacts_.dpsi(i, j) = -tau * terms_[t].function.dT(T_K);
@@ -70,8 +60,7 @@ void Uniquac::term_derivatives(std::span<const double> x, std::span<double> out)
   contacts_.gradient(s_, gradient_);
   std::fill(out.begin(), out.end(), 0.0);
   for (std::size_t t = 0; t < terms_.size(); ++t) {
-    const bool forward = t % 2 == 0;
-    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const auto [i, j] = direction(t);
     contacts_.add_entry_change(s_, i, j, -contacts_.psi(i, j), &out[t], terms_.size());
   }
   for (std::size_t i = 0; i < size(); ++i) {
@@ -84,8 +73,7 @@ void Uniquac::gibbs_term_derivatives(std::span<const double> x, std::span<double
   set_surfaces(x);
   contacts_.gradient(s_, gradient_);
   for (std::size_t t = 0; t < terms_.size(); ++t) {
-    const bool forward = t % 2 == 0;
-    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const auto [i, j] = direction(t);
     const auto entry = contacts_.entry_slope(s_, i, j);
     const double psi = contacts_.psi(i, j), dpsi = contacts_.dpsi(i, j);
     slope[t] = -psi * entry.value;

@@ -2,12 +2,10 @@
 
 #include <algorithm>
 
-#include "jampot/liquid/pair_terms.hpp"
-
 namespace jampot {
 
 Wilson::Wilson(std::vector<double> volumes, const std::vector<PairParameters>& pairs)
-    : terms_(pair_terms(model_name, volumes.size(), pairs, {"lambda_12", "lambda_21"})),
+    : PairModel(pair_terms(model_name, volumes.size(), pairs, {"lambda_12", "lambda_21"})),
       contacts_(volumes.size()),
       gradient_(volumes.size()) {
   for (std::size_t t = 0; t < terms_.size(); t += 2) {
@@ -18,18 +16,10 @@ Wilson::Wilson(std::vector<double> volumes, const std::vector<PairParameters>& p
   }
 }
 
-void Wilson::set_coefficient(std::size_t term, Coefficient coefficient, double value) {
-  terms_.at(term).function[coefficient] = value;
-  changed_ = true;
-}
-
 void Wilson::set_temperature(double T_K) {
-  if (T_K == T_K_ && !changed_) return;
-  T_K_ = T_K;
-  changed_ = false;
+  if (!moves_to(T_K)) return;
   for (std::size_t t = 0; t < terms_.size(); ++t) {
-    const bool forward = t % 2 == 0;  // lambda_ij, else lambda_ji
-    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const auto [i, j] = direction(t);
     const double Lambda = ratio_[t] * std::exp(-terms_[t].function.value(T_K));
     contacts_.psi(j, i) = Lambda;
     contacts_.dpsi(j, i) = -Lambda * terms_[t].function.dT(T_K);
@@ -47,8 +37,7 @@ void Wilson::term_derivatives(std::span<const double> x, std::span<double> out) 
   contacts_.gradient(x, gradient_);
   std::fill(out.begin(), out.end(), 0.0);
   for (std::size_t t = 0; t < terms_.size(); ++t) {
-    const bool forward = t % 2 == 0;
-    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const auto [i, j] = direction(t);
     contacts_.add_entry_change(x, j, i, -contacts_.psi(j, i), &out[t], terms_.size());
   }
 }
@@ -57,8 +46,7 @@ void Wilson::gibbs_term_derivatives(std::span<const double> x, std::span<double>
                                     std::span<double> slope_dT) {
   contacts_.gradient(x, gradient_);
   for (std::size_t t = 0; t < terms_.size(); ++t) {
-    const bool forward = t % 2 == 0;
-    const std::size_t i = forward ? terms_[t].i : terms_[t].j, j = forward ? terms_[t].j : terms_[t].i;
+    const auto [i, j] = direction(t);
     const auto entry = contacts_.entry_slope(x, j, i);
     const double psi = contacts_.psi(j, i), dpsi = contacts_.dpsi(j, i);
     slope[t] = -psi * entry.value;

@@ -26,6 +26,7 @@ struct DefineOptions {
       specific_gravity, heat_of_vaporisation, liquid_heat_capacity, uniquac_r, uniquac_q, equation, points,
       mosced;
   std::string against, out;
+  std::vector<std::string> substance_files;
   PresentationOptions presentation;
 };
 
@@ -278,7 +279,8 @@ double figure_from(const Substance& substance) {
 
 Answer define(const DefineOptions& options, const Presentation& presentation) {
   const bool draws = !presentation.figure.empty();
-  if (Bank::built_in().find(options.name) != nullptr) {
+  const std::shared_ptr<const Bank> bank = bank_with(options.substance_files);
+  if (bank->find(options.name) != nullptr) {
     throw RequestError(
         fmt::format("'{}' is already the name of a substance in the bank; give yours another", options.name));
   }
@@ -316,12 +318,11 @@ Answer define(const DefineOptions& options, const Presentation& presentation) {
   answer.notices.add(defined.notices);
   if (!options.against.empty()) {
     Json comparison = Json::array();
-    answer.tables.push_back(
-        comparison_table(defined.substance, Bank::built_in().require(options.against), comparison));
+    answer.tables.push_back(comparison_table(defined.substance, bank->require(options.against), comparison));
     answer.json["against"] = std::move(comparison);
     if (draws) {
-      answer.figure = substance_comparison_figure(
-          defined.substance, Bank::built_in().require(options.against), presentation.units);
+      answer.figure =
+          substance_comparison_figure(defined.substance, bank->require(options.against), presentation.units);
     }
   } else if (draws) {
     const SaturationPoint from = saturation_at_temperature(defined.substance, figure_from(defined.substance));
@@ -378,6 +379,7 @@ void add_define(CLI::App& tool) {
       "NAME");
   add("--out", options->out, "Write it to this file, which --substance of the other commands reads",
       "FILE.substance.toml");
+  add_substance_files(*command, options->substance_files);
   add_presentation(*command, options->presentation, true);
   command->footer(
       "Example (what the estimates are worth, on a substance that is known):\n"

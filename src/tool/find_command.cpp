@@ -9,16 +9,18 @@ namespace {
 
 struct FindOptions {
   std::string text;
+  std::vector<std::string> substance_files;
   PresentationOptions presentation;
 };
 
 Answer find(const FindOptions& options) {
-  const auto matches = Bank::built_in().search(options.text);
+  const std::shared_ptr<const Bank> bank = bank_with(options.substance_files);
+  const auto matches = bank->search(options.text);
   if (matches.empty()) {
     throw CalculationError(
         fmt::format("nothing in the bank of {} substances is like '{}'. Try a shorter piece of the name, "
                     "another name, the formula or the CAS number.",
-                    Bank::built_in().all().size(), options.text));
+                    bank->all().size(), options.text));
   }
   Answer answer;
   answer.json = plain_header("find");
@@ -45,6 +47,7 @@ void add_find(CLI::App& tool) {
   command->add_option("TEXT", options->text, "A name, or what is remembered of it")
       ->required()
       ->type_name("");
+  add_substance_files(*command, options->substance_files);
   add_presentation(*command, options->presentation, false);
   command->footer("Example:\n  jampot find etyl");
   command->callback([options] { present(find(*options), options->presentation.read()); });

@@ -1,6 +1,5 @@
 #pragma once
-#include "jampot/liquid/activity_model.hpp"
-#include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/liquid/pair_model.hpp"
 
 namespace jampot {
 
@@ -14,7 +13,7 @@ namespace jampot {
 /// is (g_ij - g_jj)/R in K.
 ///
 /// Source: H. Renon, J. M. Prausnitz, AIChE J. 14 (1968) 135-144.
-class Nrtl final : public ActivityModel {
+class Nrtl final : public PairModel {
  public:
   static constexpr std::string_view model_name = "nrtl";
 
@@ -28,8 +27,6 @@ class Nrtl final : public ActivityModel {
   void set_temperature(double T_K) override;
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
-  std::span<const ModelTerm> terms() const override { return terms_; }
-  void set_coefficient(std::size_t term, Coefficient coefficient, double value) override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;
@@ -45,10 +42,6 @@ class Nrtl final : public ActivityModel {
                         double* out, std::size_t stride) const;
 
   std::size_t n_;
-  std::vector<ModelTerm> terms_;  ///< tau_12, tau_21, alpha for each pair in turn
-  double T_K_ = 0;
-  bool with_log_ = true;                        ///< some term has a ln T
-  bool changed_ = true;                         ///< a coefficient was set since the last set_temperature
   std::vector<double> tau_, alpha_, G_, tauG_;  ///< n x n, at T_K_
   std::vector<double> S_, R_, E_;               ///< at the last composition; R_j = C_j/S_j, E_ij = dR_j/dn_i
   std::vector<double> dS_, dR_;                 ///< scratch

@@ -1,7 +1,6 @@
 #pragma once
-#include "jampot/liquid/activity_model.hpp"
 #include "jampot/liquid/contact_sum.hpp"
-#include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/liquid/pair_model.hpp"
 #include "jampot/liquid/size_part.hpp"
 
 namespace jampot {
@@ -23,7 +22,7 @@ struct UniquacSize {
 ///
 /// Source: D. S. Abrams, J. M. Prausnitz, AIChE J. 21 (1975) 116-128; q' for water and alcohols: T. F.
 /// Anderson, J. M. Prausnitz, Ind. Eng. Chem. Process Des. Dev. 17 (1978) 552-561.
-class Uniquac final : public ActivityModel {
+class Uniquac final : public PairModel {
  public:
   static constexpr std::string_view model_name = "uniquac";
 
@@ -35,8 +34,6 @@ class Uniquac final : public ActivityModel {
   void set_temperature(double T_K) override;
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
-  std::span<const ModelTerm> terms() const override { return terms_; }
-  void set_coefficient(std::size_t term, Coefficient coefficient, double value) override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;
@@ -48,13 +45,10 @@ class Uniquac final : public ActivityModel {
  private:
   void set_surfaces(std::span<const double> x);
 
-  std::vector<ModelTerm> terms_;
   SizePart size_part_;
   std::vector<double> surface_;  ///< q'
   ContactSum contacts_;
   std::vector<double> s_, gradient_;
-  double T_K_ = 0;
-  bool changed_ = true;
 };
 
 }  // namespace jampot

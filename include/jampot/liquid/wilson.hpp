@@ -1,7 +1,6 @@
 #pragma once
-#include "jampot/liquid/activity_model.hpp"
 #include "jampot/liquid/contact_sum.hpp"
-#include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/liquid/pair_model.hpp"
 
 namespace jampot {
 
@@ -15,7 +14,7 @@ namespace jampot {
 /// with; they do not change with temperature. It cannot describe two liquids, whatever its parameters.
 ///
 /// Source: G. M. Wilson, J. Am. Chem. Soc. 86 (1964) 127-130.
-class Wilson final : public ActivityModel {
+class Wilson final : public PairModel {
  public:
   static constexpr std::string_view model_name = "wilson";
 
@@ -29,8 +28,6 @@ class Wilson final : public ActivityModel {
   void set_temperature(double T_K) override;
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
-  std::span<const ModelTerm> terms() const override { return terms_; }
-  void set_coefficient(std::size_t term, Coefficient coefficient, double value) override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;
@@ -39,12 +36,9 @@ class Wilson final : public ActivityModel {
   double Lambda(std::size_t i, std::size_t j) const { return contacts_.psi(j, i); }
 
  private:
-  std::vector<ModelTerm> terms_;
   std::vector<double> ratio_;  ///< of each term: V_j/V_i for lambda_ij
   ContactSum contacts_;        ///< with psi_mk = Lambda_km
   std::vector<double> gradient_;
-  double T_K_ = 0;
-  bool changed_ = true;
 };
 
 }  // namespace jampot

@@ -1,0 +1,37 @@
+#pragma once
+// What every model with fitted pair parameters shares: its terms, and the temperature it stands at.
+#include "jampot/liquid/activity_model.hpp"
+#include "jampot/liquid/pair_terms.hpp"
+
+namespace jampot {
+
+class PairModel : public ActivityModel {
+ public:
+  std::span<const ModelTerm> terms() const final { return terms_; }
+  void set_coefficient(std::size_t term, Coefficient coefficient, double value) final;
+
+ protected:
+  explicit PairModel(std::vector<ModelTerm> terms) : terms_(std::move(terms)) {}
+
+  /// Moves to T_K. @returns whether what depends on temperature has to be computed anew: at another
+  /// temperature, or when a coefficient was set since
+  bool moves_to(double T_K);
+  double T_K() const { return T_K_; }
+
+  /// Components of term t of a model whose terms come in pairs, ij and ji in turn, in the order the term
+  /// reads them.
+  struct Direction {
+    std::size_t from, to;
+  };
+  Direction direction(std::size_t t) const {
+    return t % 2 == 0 ? Direction{terms_[t].i, terms_[t].j} : Direction{terms_[t].j, terms_[t].i};
+  }
+
+  std::vector<ModelTerm> terms_;  ///< pair after pair
+
+ private:
+  double T_K_ = 0;
+  bool changed_ = true;  ///< a coefficient was set since the last move
+};
+
+}  // namespace jampot
