@@ -24,9 +24,7 @@ Nrtl::Nrtl(std::size_t size, const std::vector<PairParameters>& pairs)
 
 void Nrtl::set_temperature(double T_K) {
   if (!moves_to(T_K)) return;
-  const bool with_log = std::any_of(terms_.begin(), terms_.end(),
-                                    [](const ModelTerm& term) { return term.function.log_T != 0; });
-  const double inverse = 1 / T_K, ln_T = with_log ? std::log(T_K) : 0;
+  const double inverse = 1 / T_K, ln_T = with_log() ? std::log(T_K) : 0;
   for (std::size_t t = 0; t < terms_.size(); t += terms_a_pair) {
     const std::size_t ij = at(terms_[t].i, terms_[t].j), ji = at(terms_[t].j, terms_[t].i);
     tau_[ij] = terms_[t].function.value(T_K, inverse, ln_T);

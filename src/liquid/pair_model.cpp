@@ -1,5 +1,7 @@
 #include "jampot/liquid/pair_model.hpp"
 
+#include <algorithm>
+
 namespace jampot {
 
 void PairModel::set_coefficient(std::size_t term, Coefficient coefficient, double value) {
@@ -10,6 +12,10 @@ void PairModel::set_coefficient(std::size_t term, Coefficient coefficient, doubl
 bool PairModel::moves_to(double T_K) {
   if (T_K == T_K_ && !changed_) return false;
   T_K_ = T_K;
+  if (changed_) {
+    with_log_ = std::any_of(terms_.begin(), terms_.end(),
+                            [](const ModelTerm& term) { return term.function.log_T != 0; });
+  }
   changed_ = false;
   return true;
 }

@@ -340,6 +340,8 @@ TEST(Commands, DefineFromPointsAndUseEverywhere) {
   answer(workplace, "txy own methanol --substance own.substance.toml --liquid ideal --pressure '1 atm'");
   answer(workplace,
          "substance own --substance own.substance.toml --at '25 degC' --reference-enthalpy elements");
+  EXPECT_EQ(answer(workplace, "find own --substance own.substance.toml")["matches"][0]["name"], "own");
+  answer(workplace, "define third --smiles CCOCC --against own --substance own.substance.toml");
   workplace.write("bad.csv", "T [degC], P\n40, 19.4\n");
   for (const char* bad :
        {"--vapour-pressure-points bad.csv", "--vapour-pressure-points none.csv",

@@ -17,6 +17,7 @@ class PairModel : public ActivityModel {
   /// temperature, or when a coefficient was set since
   bool moves_to(double T_K);
   double T_K() const { return T_K_; }
+  bool with_log() const { return with_log_; }  ///< whether some term has a ln T
 
   /// Components of term t of a model whose terms come in pairs, ij and ji in turn, in the order the term
   /// reads them.
@@ -31,6 +32,7 @@ class PairModel : public ActivityModel {
 
  private:
   double T_K_ = 0;
+  bool with_log_ = false;
   bool changed_ = true;  ///< a coefficient was set since the last move
 };
 
