@@ -188,12 +188,14 @@ Json to_json(const Comparison& comparison) {
 Json to_json(const Fit& fit) {
   Json json{{"model", fit.options.model}, {"objective_kind", name_of(fit.options.objective)}};
   for (const FittedParameter& parameter : fit.parameters) {
-    json["parameters"].push_back({{"name", parameter.name},
-                                  {"value", parameter.value},
-                                  {"std_error", parameter.held ? Json(nullptr) : Json(parameter.std_error)},
-                                  {"interval_95", parameter.held ? Json(nullptr) : interval(parameter)},
-                                  {"profiled", parameter.profiled},
-                                  {"held", parameter.held}});
+    json["parameters"].push_back(
+        {{"name", parameter.name},
+         {"value", parameter.value},
+         {"std_error", parameter.held ? Json(nullptr) : Json(parameter.std_error)},
+         {"interval_95", parameter.held ? Json(nullptr) : interval(parameter)},
+         {"profiled", parameter.profiled},
+         {"held", parameter.held},
+         {"tied_to", parameter.tied_to ? Json(fit.parameters[*parameter.tied_to].name) : Json(nullptr)}});
   }
   json["rms"] = to_json(fit.deviation);
   json["rms_adjustment"] = to_json(fit.adjustment);

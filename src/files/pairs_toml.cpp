@@ -189,7 +189,8 @@ std::string fit_section(const Fit& fit) {
   std::vector<std::string> data, names;
   for (const std::string& name : fit.data)
     data.push_back(toml_text(std::filesystem::path(name).filename().string()));
-  for (const FittedParameter* parameter : fit.free()) names.push_back(toml_text(parameter->name));
+  for (const FittedParameter* parameter : fit.fitted()) names.push_back(toml_text(parameter->name));
+  const Eigen::MatrixXd covariance = fit.fitted_covariance();
   std::string text = "\n[fit]\n";
   text += fmt::format("data = [{}]\npoints = {}\n", joined(data, ", "), fit.points);
   text += fmt::format("objective = {}\n", toml_text(std::string(name_of(fit.options.objective))));
@@ -205,10 +206,9 @@ std::string fit_section(const Fit& fit) {
   }
   text += fmt::format("parameters = [{}]\n", joined(names, ", "));
   text += "covariance = [\n";
-  for (Eigen::Index row = 0; row < fit.covariance.rows(); ++row) {
+  for (Eigen::Index row = 0; row < covariance.rows(); ++row) {
     std::vector<std::string> values;
-    for (Eigen::Index k = 0; k < fit.covariance.cols(); ++k)
-      values.push_back(toml_number(fit.covariance(row, k)));
+    for (Eigen::Index k = 0; k < covariance.cols(); ++k) values.push_back(toml_number(covariance(row, k)));
     text += fmt::format("  [{}],\n", joined(values, ", "));
   }
   text += "]\n";
@@ -282,6 +282,8 @@ std::string pairs_text(const Fit& fit) {
   std::string text = file_head;
   text += fmt::format("model = {}\n", toml_text(fit.options.model));
   text += fmt::format("source = {}\n", toml_text(fit.source()));
+  const std::size_t terms = terms_for_fit(fit.options.model).size();
+  std::size_t number = 0;
   for (const PairParameters& pair : fit.pairs()) {
     text += pair_lines(pair);
     if (fit.P_range_Pa[1] > 0) {
@@ -289,8 +291,11 @@ std::string pairs_text(const Fit& fit) {
                           toml_number(fit.P_range_Pa[1]));
     }
     std::map<std::string, TemperatureFunction> errors;
-    for (const FittedParameter* parameter : fit.free())
-      errors[parameter->term][parameter->coefficient] = parameter->std_error;
+    for (const FittedParameter* parameter : fit.fitted()) {
+      if (parameter->term_index / terms == number)
+        errors[parameter->term][parameter->coefficient] = parameter->std_error;
+    }
+    ++number;
     text += "[pair.std_error]\n";
     for (const auto& [term, error] : errors) text += term_line(term, error);
   }

@@ -96,7 +96,7 @@ void check_count(const Fit& result, std::size_t free, int measured) {
 void set_values(Fit& result, const ParameterPlan& plan, const Descent& best) {
   std::size_t p = 0;
   for (FittedParameter& parameter : result.parameters) {
-    if (parameter.held) continue;
+    if (!parameter.is_free()) continue;
     parameter.value = plan.free[p].scale * best.scaled[p];
     const double width = plan.highest[p] - plan.lowest[p];
     parameter.at_bound =
@@ -131,7 +131,7 @@ void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixX
       error.cwiseInverse().asDiagonal() * result.covariance * error.cwiseInverse().asDiagonal();
   Eigen::Index p = 0;
   for (FittedParameter& parameter : result.parameters) {
-    if (!parameter.held) parameter.std_error = error[p++];
+    if (parameter.is_free()) parameter.std_error = error[p++];
   }
 }
 
@@ -350,12 +350,15 @@ void set_intervals(Fit& result, const ParameterPlan& plan, FitProblem& problem, 
   const double variance = known ? 1 : result.objective / std::max(1.0, result.degrees_of_freedom);
   bool alpha_free = false;
   for (const FittedParameter& parameter : result.parameters)
-    alpha_free = alpha_free || (!parameter.held && parameter.term == "alpha");
+    alpha_free = alpha_free || (parameter.is_free() && parameter.term == "alpha");
   const bool profiled = result.options.profiles == Profiles::always ||
                         (result.options.profiles == Profiles::when_nonlinear && alpha_free);
+  Progress* progress = profiled ? result.options.progress : nullptr;
+  if (progress) progress->expected += std::ssize(plan.free);
   std::size_t p = 0;
   for (FittedParameter& parameter : result.parameters) {
-    if (parameter.held) continue;
+    if (!parameter.is_free()) continue;
+    if (progress) ++progress->done;
     parameter.low = parameter.value - quantile * parameter.std_error;
     parameter.high = parameter.value + quantile * parameter.std_error;
     if (profiled && !parameter.at_bound) {
@@ -395,6 +398,20 @@ void set_intervals(Fit& result, const ParameterPlan& plan, FitProblem& problem, 
   }
 }
 
+// What is tied to another has its value and its uncertainty.
+void follow_ties(Fit& result) {
+  for (FittedParameter& parameter : result.parameters) {
+    if (!parameter.tied_to) continue;
+    const FittedParameter& leader = result.parameters[*parameter.tied_to];
+    parameter.value = leader.value;
+    parameter.std_error = leader.std_error;
+    parameter.low = leader.low;
+    parameter.high = leader.high;
+    parameter.at_bound = leader.at_bound;
+    parameter.profiled = leader.profiled;
+  }
+}
+
 }  // namespace
 
 std::string_view name_of(Objective objective) {
@@ -413,9 +430,28 @@ Objective parse_objective(std::string_view text) {
 std::vector<const FittedParameter*> Fit::free() const {
   std::vector<const FittedParameter*> list;
   for (const FittedParameter& parameter : parameters) {
+    if (parameter.is_free()) list.push_back(&parameter);
+  }
+  return list;
+}
+
+std::vector<const FittedParameter*> Fit::fitted() const {
+  std::vector<const FittedParameter*> list;
+  for (const FittedParameter& parameter : parameters) {
     if (!parameter.held) list.push_back(&parameter);
   }
   return list;
+}
+
+Eigen::MatrixXd Fit::fitted_covariance() const {
+  const auto from = free(), to = fitted();
+  Eigen::MatrixXd follows = Eigen::MatrixXd::Zero(std::ssize(to), std::ssize(from));
+  for (Eigen::Index row = 0; row < follows.rows(); ++row) {
+    const FittedParameter* parameter = to[static_cast<std::size_t>(row)];
+    if (parameter->tied_to) parameter = &parameters[*parameter->tied_to];
+    follows(row, std::find(from.begin(), from.end(), parameter) - from.begin()) = 1;
+  }
+  return follows * covariance * follows.transpose();
 }
 
 std::string Fit::source() const {
@@ -453,9 +489,10 @@ std::vector<PairParameters> Fit::pairs() const {
           pair.terms[parameter.term][parameter.coefficient] = parameter.value;
       }
       if (substances.size() == 2) {
-        for (const FittedParameter* parameter : free())
+        for (const FittedParameter* parameter : fitted())
           pair.fitted.push_back({parameter->term, parameter->coefficient});
-        pair.covariance.assign(covariance.data(), covariance.data() + covariance.size());
+        const Eigen::MatrixXd all = fitted_covariance();
+        pair.covariance.assign(all.data(), all.data() + all.size());
       }
       list.push_back(std::move(pair));
     }
@@ -505,7 +542,9 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   Mixture mixture(result.substances, make_activity_model_to_fit(options.model, result.substances), {});
   FitProblem problem(std::move(mixture), plan, options.objective, points, liquids, options.robust);
   std::vector<Descent> descents;
+  if (options.progress) options.progress->expected += options.starts;
   for (const std::vector<double>& start : starting_points(plan, options.starts)) {
+    if (options.progress) ++options.progress->done;
     if (auto descent = problem.descend(start)) descents.push_back(std::move(*descent));
   }
   if (descents.empty()) {
@@ -542,6 +581,7 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   fill_tests(result);
   result.aicc = aicc(result, static_cast<double>(plan.free.size()));
   set_intervals(result, plan, problem, best);
+  follow_ties(result);
   add_fit_notices(result, sets);
   return result;
 }
@@ -549,16 +589,17 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
 AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const Azeotrope& azeotrope) {
   Mixture mixture = fit.mixture();
   const AzeotropeSensitivity sensitivity = azeotrope_sensitivity(mixture, sought, azeotrope);
-  const auto free = fit.free();
-  Eigen::VectorXd dx(free.size()), dheld(free.size());
-  for (std::size_t p = 0; p < free.size(); ++p) {
-    const double basis = TemperatureFunction::basis(free[p]->coefficient, azeotrope.T_K);
-    dx[static_cast<Eigen::Index>(p)] = sensitivity.dx1[free[p]->term_index] * basis;
-    dheld[static_cast<Eigen::Index>(p)] = sensitivity.dheld[free[p]->term_index] * basis;
+  const auto fitted = fit.fitted();
+  const Eigen::MatrixXd covariance = fit.fitted_covariance();
+  Eigen::VectorXd dx(fitted.size()), dheld(fitted.size());
+  for (std::size_t p = 0; p < fitted.size(); ++p) {
+    const double basis = TemperatureFunction::basis(fitted[p]->coefficient, azeotrope.T_K);
+    dx[static_cast<Eigen::Index>(p)] = sensitivity.dx1[fitted[p]->term_index] * basis;
+    dheld[static_cast<Eigen::Index>(p)] = sensitivity.dheld[fitted[p]->term_index] * basis;
   }
   AzeotropeUncertainty result;
-  result.u_x1 = std::sqrt(dx.dot(fit.covariance * dx));
-  const double u = std::sqrt(dheld.dot(fit.covariance * dheld));
+  result.u_x1 = std::sqrt(dx.dot(covariance * dx));
+  const double u = std::sqrt(dheld.dot(covariance * dheld));
   (sought == Sought::temperature ? result.u_T_K : result.u_P_Pa) =
       sought == Sought::temperature ? u : u * azeotrope.P_Pa;
   return result;

@@ -11,6 +11,34 @@
 namespace jampot {
 namespace {
 
+// Two terms can share their coefficients where both are fitted and mean the same kind of thing.
+void check_tie(const FitOptions& options, const std::string& follower, const std::string& leader) {
+  const auto follows_T = [&](const std::string& name) {
+    for (const TermForFit& term : terms_for_fit(options.model))
+      if (term.name == name) return term.follows_T;
+    return false;
+  };
+  if (follows_T(follower) != follows_T(leader)) {
+    throw RequestError(fmt::format(
+        "'{}' cannot be tied to '{}': one depends on temperature, the other does not", follower, leader));
+  }
+  if (options.hold.contains(follower) || options.hold.contains(leader)) {
+    throw RequestError(fmt::format("'{}' cannot be held and tied at once", follower));
+  }
+  for (const TermForFit& term : terms_for_fit(options.model)) {
+    const bool released =
+        std::find(options.release.begin(), options.release.end(), term.name) != options.release.end();
+    if ((term.name == follower || term.name == leader) && term.held && !released) {
+      throw RequestError(
+          fmt::format("'{0}' cannot be tied: it is held by default. Fit it with --release {0}", term.name));
+    }
+  }
+  if (follower != leader && options.tie.contains(leader) && options.tie.at(leader) != leader) {
+    throw RequestError(fmt::format("'{}' is tied to '{}', which is itself tied to '{}': tie both to the same",
+                                   follower, leader, options.tie.at(leader)));
+  }
+}
+
 void check_terms(const FitOptions& options) {
   std::vector<std::string> known;
   for (const TermForFit& term : terms_for_fit(options.model)) known.push_back(term.name);
@@ -34,7 +62,57 @@ void check_terms(const FitOptions& options) {
       throw RequestError(fmt::format("'{}' cannot be held and fitted at once", name));
     }
   }
+  for (const auto& [follower, leader] : options.tie) {
+    check(follower);
+    check(leader);
+    check_tie(options, follower, leader);
+  }
   if (options.form.empty()) throw RequestError("the temperature dependence needs at least one coefficient");
+}
+
+}  // namespace
+
+namespace {
+
+// Number of the term whose coefficients a term takes: its own, or that of the one it is tied to.
+std::size_t leader_of(std::size_t index, const FitOptions& options) {
+  const std::vector<TermForFit>& terms = terms_for_fit(options.model);
+  std::size_t pair = index / terms.size();
+  std::string name = terms[index % terms.size()].name;
+  if (const auto tie = options.tie.find(name); tie != options.tie.end()) name = tie->second;
+  if (const auto tie = options.tie.find(name); tie != options.tie.end() && tie->second == name) pair = 0;
+  std::size_t term = 0;
+  while (terms[term].name != name) ++term;
+  return pair * terms.size() + term;
+}
+
+// "", or "ethanol - water: " where there is more than one pair to tell apart.
+std::vector<std::string> pair_prefixes(const std::vector<Substance>& substances) {
+  if (substances.size() == 2) return {""};
+  std::vector<std::string> pairs;
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      pairs.push_back(fmt::format("{} - {}: ", substances[i].short_name(), substances[j].short_name()));
+    }
+  }
+  return pairs;
+}
+
+// Points every tied parameter to its leader, and the leader's free parameter to the terms that follow it.
+void join_ties(ParameterPlan& plan, const FitOptions& options) {
+  std::size_t number_of_free = 0;
+  for (std::size_t leader = 0; leader < plan.all.size(); ++leader) {
+    if (!plan.all[leader].is_free()) continue;
+    for (FittedParameter& parameter : plan.all) {
+      const std::size_t index = parameter.term_index;
+      if (index == plan.all[leader].term_index || parameter.coefficient != plan.all[leader].coefficient ||
+          parameter.held || leader_of(index, options) != plan.all[leader].term_index)
+        continue;
+      parameter.tied_to = leader;
+      plan.free[number_of_free].tied.push_back(index);
+    }
+    ++number_of_free;
+  }
 }
 
 }  // namespace
@@ -46,14 +124,7 @@ ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Subst
   if (terms.empty())
     throw RequestError(fmt::format("the model '{}' has no parameters to fit", options.model));
   ParameterPlan plan;
-  std::vector<std::string> pairs;  // says which pair a parameter belongs to, where there is more than one
-  for (std::size_t i = 0; i < substances.size(); ++i) {
-    for (std::size_t j = i + 1; j < substances.size(); ++j) {
-      pairs.push_back(substances.size() == 2
-                          ? ""
-                          : fmt::format("{} - {}: ", substances[i].short_name(), substances[j].short_name()));
-    }
-  }
+  const std::vector<std::string> pairs = pair_prefixes(substances);
   for (std::size_t index = 0; index < pairs.size() * terms.size(); ++index) {
     const TermForFit& term = terms[index % terms.size()];
     const auto held_at = options.hold.find(term.name);
@@ -69,12 +140,15 @@ ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Subst
       plan.all.push_back(parameter);
       continue;
     }
+    const bool follows = leader_of(index, options) != index;
+    if (follows) parameter.tied_to = 0;  // until its leader is known
     const std::vector<Coefficient> form = term.follows_T ? options.form : std::vector{Coefficient::constant};
     for (std::size_t k = 0; k < form.size(); ++k) {
       parameter.coefficient = form[k];
       parameter.name = pairs[index / terms.size()] + term.name;
       if (term.follows_T) parameter.name += fmt::format(".{}", name_of(form[k]));
       plan.all.push_back(parameter);
+      if (follows) continue;
       const bool leads = k == 0;  // the first coefficient carries the value; the others bend it
       plan.free.push_back({index, form[k], 1 / TemperatureFunction::basis(form[k], reference_T_K)});
       plan.start_low.push_back(leads ? term.start_low : 0);
@@ -85,6 +159,7 @@ ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Subst
     }
   }
   if (plan.free.empty()) throw RequestError("every parameter is held; there is nothing to fit");
+  join_ties(plan, options);
   return plan;
 }
 

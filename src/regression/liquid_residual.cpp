@@ -28,8 +28,9 @@ bool LimitingGammaResidual::Evaluate(double const* const* blocks, double* residu
   model.term_derivatives(point_.x, slopes_);
   const std::size_t terms = model.terms().size();
   for (std::size_t p = 0; p < context_.free().size(); ++p) {
-    jacobians[0][p] =
-        weight * slopes_[point_.solute * terms + context_.free()[p].term] * context_.chain(p, point_.T_K);
+    jacobians[0][p] = weight * context_.derivative(p, point_.T_K, [&](std::size_t term) {
+      return slopes_[point_.solute * terms + term];
+    });
   }
   return true;
 }
@@ -57,9 +58,12 @@ bool ExcessEnthalpyResidual::Evaluate(double const* const* blocks, double* resid
   if (jacobians == nullptr || jacobians[0] == nullptr) return true;
   for (std::size_t p = 0; p < context_.free().size(); ++p) {
     const FreeParameter& free = context_.free()[p];
-    jacobians[0][p] = scale * free.scale *
-                      (slope_dT_[free.term] * TemperatureFunction::basis(free.coefficient, T_K) +
-                       slope_[free.term] * TemperatureFunction::basis_dT(free.coefficient, T_K));
+    const double basis = TemperatureFunction::basis(free.coefficient, T_K),
+                 basis_dT = TemperatureFunction::basis_dT(free.coefficient, T_K);
+    double sum_of_terms = slope_dT_[free.term] * basis + slope_[free.term] * basis_dT;
+    for (const std::size_t term : free.tied)
+      sum_of_terms += slope_dT_[term] * basis + slope_[term] * basis_dT;
+    jacobians[0][p] = scale * free.scale * sum_of_terms;
   }
   return true;
 }
@@ -154,8 +158,10 @@ bool TwoLiquidsResidual::Evaluate(double const* const* blocks, double* residuals
   for (Eigen::Index p = 0; p < parameters; ++p) {
     const auto parameter = static_cast<std::size_t>(p);
     for (Eigen::Index r = 0; r < M; ++r) {
-      const std::size_t at = present_[static_cast<std::size_t>(r)] * terms + context_.free()[parameter].term;
-      dF[r] = (alpha_.slopes[at] - beta_.slopes[at]) * context_.chain(parameter, point_.T_K);
+      const std::size_t row = present_[static_cast<std::size_t>(r)] * terms;
+      dF[r] = context_.derivative(parameter, point_.T_K, [&](std::size_t term) {
+        return alpha_.slopes[row + term] - beta_.slopes[row + term];
+      });
     }
     J.col(p) = weight_ * dF;
   }

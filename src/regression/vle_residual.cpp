@@ -9,13 +9,11 @@ FitContext::FitContext(Mixture mixture, std::vector<FreeParameter> free)
 
 void FitContext::set(const double* scaled) {
   for (std::size_t p = 0; p < free_.size(); ++p) {
-    mixture_.activity().set_coefficient(free_[p].term, free_[p].coefficient, free_[p].scale * scaled[p]);
+    const auto& [term, coefficient, scale, tied] = free_[p];
+    mixture_.activity().set_coefficient(term, coefficient, scale * scaled[p]);
+    for (const std::size_t other : tied)
+      mixture_.activity().set_coefficient(other, coefficient, scale * scaled[p]);
   }
-}
-
-double FitContext::chain(std::size_t parameter, double T_K) const {
-  const FreeParameter& free = free_[parameter];
-  return free.scale * TemperatureFunction::basis(free.coefficient, T_K);
 }
 
 bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<double>& x,
@@ -32,8 +30,9 @@ bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<
 
   const Eigen::MatrixXd& s = context.solver().sensitivity(Sought::pressure, x, state);
   const auto N = static_cast<Eigen::Index>(n);
-  const auto column_of_term = [&](std::size_t p) {
-    return N + 1 + static_cast<Eigen::Index>(context.free()[p].term);
+  const auto with_parameter = [&](Eigen::Index row, std::size_t p) {
+    return context.derivative(
+        p, T_K, [&](std::size_t term) { return s(row, N + 1 + static_cast<Eigen::Index>(term)); });
   };
   out.dln_P_dT = s(N, N);
   out.dln_P_dz.resize(n);
@@ -42,8 +41,7 @@ bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<
   out.dy_dz.resize(n * n);
   out.dy_dp.resize(n * parameters);
   for (std::size_t k = 0; k < n; ++k) out.dln_P_dz[k] = s(N, static_cast<Eigen::Index>(k));
-  for (std::size_t p = 0; p < parameters; ++p)
-    out.dln_P_dp[p] = s(N, column_of_term(p)) * context.chain(p, T_K);
+  for (std::size_t p = 0; p < parameters; ++p) out.dln_P_dp[p] = with_parameter(N, p);
   for (std::size_t i = 0; i < n; ++i) {  // y_i = x_i K_i
     const auto row = static_cast<Eigen::Index>(i);
     out.dy_dT[i] = state.w[i] * s(row, N);
@@ -52,7 +50,7 @@ bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<
           state.w[i] * s(row, static_cast<Eigen::Index>(k)) + (i == k ? std::exp(state.ln_K[i]) : 0);
     }
     for (std::size_t p = 0; p < parameters; ++p) {
-      out.dy_dp[i * parameters + p] = state.w[i] * s(row, column_of_term(p)) * context.chain(p, T_K);
+      out.dy_dp[i * parameters + p] = state.w[i] * with_parameter(row, p);
     }
   }
   return true;

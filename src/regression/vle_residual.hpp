@@ -14,7 +14,8 @@ namespace jampot {
 struct FreeParameter {
   std::size_t term;
   Coefficient coefficient;
-  double scale;  ///< coefficient = scale * (what the optimiser sees)
+  double scale;                     ///< coefficient = scale * (what the optimiser sees)
+  std::vector<std::size_t> tied{};  ///< further terms that take the same coefficient
 };
 
 /// The model being fitted and the scratch space of its residuals; shared by all of them, so one thread each.
@@ -26,8 +27,15 @@ class FitContext {
   Mixture& mixture() { return mixture_; }
   IncipientSolver& solver() { return solver_; }
   const std::vector<FreeParameter>& free() const { return free_; }
-  /// d coefficient-of-model-term / d scaled parameter at T_K.
-  double chain(std::size_t parameter, double T_K) const;
+  /// Derivative with a scaled parameter of something whose derivative with the value of a term at T_K is
+  /// `by_term(term)`: through every term that takes this parameter.
+  template <class ByTerm>
+  double derivative(std::size_t parameter, double T_K, const ByTerm& by_term) const {
+    const FreeParameter& free = free_[parameter];
+    double sum = by_term(free.term);
+    for (const std::size_t term : free.tied) sum += by_term(term);
+    return sum * free.scale * TemperatureFunction::basis(free.coefficient, T_K);
+  }
 
  private:
   Mixture mixture_;

@@ -61,6 +61,7 @@ Table parameter_table(const Fit& fit) {
     if (parameter.coefficient == Coefficient::inverse_T) unit = "K";
     if (parameter.coefficient == Coefficient::linear_T) unit = "1/K";
     if (parameter.held) unit = "held, not fitted";
+    if (parameter.tied_to) unit = "tied to " + fit.parameters[*parameter.tied_to].name;
     table.rows.push_back({parameter.name, parameter.value,
                           parameter.held ? Cell() : Cell(parameter.std_error), interval_text(parameter),
                           unit});
@@ -71,7 +72,7 @@ Table parameter_table(const Fit& fit) {
     Eigen::Index row = 0;
     for (std::size_t p = 0; p < fit.parameters.size(); ++p) {
       table.rows[p].push_back(
-          fit.parameters[p].held ? Cell() : Cell(fit.correlation(row++, static_cast<Eigen::Index>(k))));
+          fit.parameters[p].is_free() ? Cell(fit.correlation(row++, static_cast<Eigen::Index>(k))) : Cell());
     }
   }
   return table;

@@ -12,6 +12,7 @@
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/liquid/models.hpp"
 #include "options.hpp"
+#include "progress_line.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -19,7 +20,7 @@ namespace {
 struct RegressOptions {
   std::vector<std::string> files, substance_files;
   std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", out, report;
-  std::vector<std::string> hold, release, exclude;
+  std::vector<std::string> hold, release, tie, exclude;
   int starts = 16, folds = 5;
   bool robust = false, profile = false;
   PresentationOptions presentation;
@@ -41,6 +42,14 @@ FitOptions read_fit_options(const RegressOptions& options) {
     if (!value)
       throw RequestError(fmt::format("--hold '{}': expected NAME=VALUE, as in --hold alpha=0.3", text));
     fit.hold[std::string(trimmed(std::string_view(text).substr(0, equals)))] = *value;
+  }
+  for (const std::string& text : options.tie) {
+    const std::vector<std::string> names = split(text, '=');
+    if (names.empty() || names.size() > 2 || names.front().empty() || names.back().empty())
+      throw RequestError(fmt::format(
+          "--tie '{}': expected TERM=TERM, as in --tie tau_21=tau_12, or TERM alone: one value for all pairs",
+          text));
+    fit.tie[names.front()] = names.back();
   }
   return fit;
 }
@@ -108,15 +117,19 @@ Answer regress(const RegressOptions& options, const Presentation& presentation) 
   if (models.size() > 1) {
     // What only one of several models has cannot be held or released in all of them.
     for (const std::string& model : models) {
-      if (!fit_options.hold.empty() || !fit_options.release.empty()) {
+      if (!fit_options.hold.empty() || !fit_options.release.empty() || !fit_options.tie.empty()) {
         throw RequestError(fmt::format(
-            "--hold and --release belong to one model; with {} give none, or fit them one by one", model));
+            "--hold, --release and --tie belong to one model; with {} give none, or fit them one by one",
+            model));
       }
     }
   }
   if (options.folds < 2) throw RequestError("--folds: expected at least 2");
 
   Answer answer;
+  Progress progress;
+  fit_options.progress = &progress;
+  const ProgressLine line("fitting, descents done", progress);
   std::vector<RankedFit> ranked;
   if (models.size() > 1) {
     ranked = rank_models(sets, fit_options, models, options.folds);
@@ -157,7 +170,7 @@ Answer regress(const RegressOptions& options, const Presentation& presentation) 
     // The page shows how other models do, whether they were asked for or not, where that needs no further
     // choice.
     std::vector<RankedFit> shown = ranked;
-    const bool plain = fit_options.hold.empty() && fit_options.release.empty();
+    const bool plain = fit_options.hold.empty() && fit_options.release.empty() && fit_options.tie.empty();
     if (shown.size() == 1 && plain && best.substances.size() == 2) {
       for (const std::string& model : pair_model_names()) {
         if (model == best.options.model) continue;
@@ -184,8 +197,7 @@ Answer regress(const RegressOptions& options, const Presentation& presentation) 
 
 void add_regress(CLI::App& tool) {
   auto options = std::make_shared<RegressOptions>();
-  CLI::App* command =
-      tool.add_subcommand("regress", "Fit pair parameters to measured vapour-liquid equilibria");
+  CLI::App* command = tool.add_subcommand("regress", "Fit pair parameters to measured equilibria");
   command->add_option("FILE", options->files, "Measured data (docs/files.md); several are fitted together")
       ->required()
       ->type_name("FILE.csv");
@@ -212,6 +224,10 @@ void add_regress(CLI::App& tool) {
   repeatable(
       command->add_option("--release", options->release, "Fit a term that is held by default, as alpha is")
           ->type_name("NAME"));
+  repeatable(command
+                 ->add_option("--tie", options->tie,
+                              "Let a term take the value of another; TERM alone: one value for all pairs")
+                 ->type_name("TERM=TERM"));
   repeatable(command
                  ->add_option("--exclude", options->exclude,
                               "Leave a point out: its line in the file and the reason")

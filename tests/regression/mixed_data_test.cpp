@@ -474,6 +474,94 @@ TEST(PublishedData, AreFittedAtLeastAsWellAsInPrint) {
 }
 
 // Three binaries in files of their own, and tie lines of the three together: one fit for all three pairs.
+// Aqueous sucrose at 25 degC: the pressure under which solutions of these molalities boil there, from the
+// osmotic coefficients in R. A. Robinson, R. H. Stokes, Electrolyte Solutions, 2nd ed., Butterworths, London
+// 1959, appendix 8.6: P = Psat exp(-phi m M_w).
+TEST(PublishedData, ANonVolatileSoluteIsFittedToHundredthsOfAKelvin) {
+  const std::vector<std::array<double, 2>> osmotic{{0.5, 1.041}, {1.0, 1.088}, {1.4, 1.129}, {2.0, 1.189},
+                                                   {2.5, 1.240}, {3.0, 1.288}, {3.5, 1.334}, {4.0, 1.375},
+                                                   {4.5, 1.414}, {5.0, 1.450}, {5.5, 1.482}, {6.0, 1.511}};
+  KnownConstants known;
+  known.molar_mass_kg_mol = 0.3423;
+  known.uniquac_r = 14.5;
+  known.uniquac_q = 13.8;
+  std::vector<Substance> bank = Bank::built_in().all();
+  bank.push_back(define_substance("sucrose", known).substance);
+  const double P_water = substances_named({"water"})[0].vapour_pressure->P_Pa(298.15);
+  std::string text =
+      "# substances: sucrose, water\n# kind: boiling-elevation\nT [degC], P [Pa], m1 [mol/kg]\n";
+  for (const auto& [molality, phi] : osmotic)
+    text += fmt::format("25, {:.4f}, {}\n", P_water * std::exp(-phi * molality * 0.0180153), molality);
+  const DataSet data = parse_measured(text, "sucrose.csv", Bank(bank));
+  for (const char* model : {"uniquac", "nrtl"}) {
+    FitOptions options;
+    options.model = model;
+    options.objective = Objective::bubble_temperature;
+    options.form = {Coefficient::constant};
+    const Fit result = fit({data}, options);
+    EXPECT_LT(*result.deviation.T_K, 0.02) << model;
+    // Ideal, the solutions would boil this far off: the fit has something to do.
+    const double ideal = P_water * 55.508 / (55.508 + 6);
+    EXPECT_GT(std::log(ideal / data.points.back().P_Pa) / 0.06, 0.9);  // d ln P/dT is about 0.06 1/K
+  }
+}
+
+// One number serves two terms: the fit has a parameter less, and the two stay equal.
+TEST(Fit, TiedTermsShareTheirCoefficients) {
+  ParameterCollection parameters;
+  parameters.add(test::nrtl_pair("acetone", "methanol", 90, 90, 0.3));
+  const Mixture symmetric(substances_named({"acetone", "methanol"}), "nrtl", parameters);
+  const DataSet data = test::synthetic(symmetric, DataKind::txy, 15, 3);
+  FitOptions options;
+  options.tie = {{"tau_21", "tau_12"}};
+  const Fit tied = fit({data}, options), loose = fit({data}, FitOptions{});
+  ASSERT_EQ(tied.free().size(), 1u);
+  ASSERT_EQ(tied.fitted().size(), 2u);
+  EXPECT_EQ(tied.fitted()[0]->value, tied.fitted()[1]->value);
+  EXPECT_NEAR(tied.fitted()[0]->value, 90, 4 * tied.fitted()[0]->std_error);
+  EXPECT_EQ(tied.degrees_of_freedom, loose.degrees_of_freedom + 1);
+  EXPECT_GE(tied.objective, loose.objective);
+  EXPECT_LT(tied.fitted()[0]->std_error, loose.fitted()[0]->std_error);
+  // The pair carries both, perfectly correlated.
+  const PairParameters pair = tied.pairs().front();
+  ASSERT_EQ(pair.covariance.size(), 4u);
+  EXPECT_EQ(pair.covariance[0], pair.covariance[1]);
+
+  options.tie = {{"tau_21", "alpha"}};
+  EXPECT_THROW(fit({data}, options), RequestError);
+  options.tie = {{"alpha", "alpha"}};  // held by default
+  EXPECT_THROW(fit({data}, options), RequestError);
+  options.tie = {{"tau_21", "tau_12"}};
+  options.hold = {{"tau_21", 50}};
+  EXPECT_THROW(fit({data}, options), RequestError);
+}
+
+// One alpha for all three pairs of a ternary.
+TEST(Fit, ATermCanBeTheSameForAllPairs) {
+  const std::vector<std::string> names{"acetone", "methanol", "water"};
+  ParameterCollection parameters;
+  parameters.add(test::nrtl_pair("acetone", "methanol", 90, 120, 0.42));
+  parameters.add(test::nrtl_pair("acetone", "water", 300, 500, 0.42));
+  parameters.add(test::nrtl_pair("methanol", "water", -80, 300, 0.42));
+  Mixture mixture(substances_named(names), "nrtl", parameters);
+  DataSet data;
+  data.kind = DataKind::pxy;
+  data.substances = mixture.substances();
+  std::mt19937_64 generator(11);
+  for (int k = 0; k < 25; ++k) {
+    const std::vector<double> x = test::random_composition(generator, 3);
+    const VlePoint exact = bubble_pressure(mixture, 330, x);
+    data.points.push_back({exact.T_K, exact.P_Pa, exact.x, exact.y, 0.05, 50, 0.001, 0.004, 1});
+  }
+  FitOptions options;
+  options.release = {"alpha"};
+  options.tie = {{"alpha", "alpha"}};
+  const Fit result = fit({data}, options);
+  EXPECT_EQ(result.free().size(), 7u);
+  EXPECT_LT(result.objective, 1e-3);
+  for (const PairParameters& pair : result.pairs()) EXPECT_NEAR(pair.terms.at("alpha").constant, 0.42, 1e-3);
+}
+
 TEST(MixedData, BinariesAndATernaryTogether) {
   ParameterCollection parameters;
   parameters.add(test::nrtl_pair("ethanol", "ethyl acetate", 150, 160, 0.3));

@@ -546,6 +546,22 @@ TEST(Commands, OwnMoscedParameters) {
       2);
 }
 
+// Long work shows how far it is on a terminal, and only there.
+TEST(Commands, ProgressOnATerminal) {
+  test::Workplace place;
+  place.put_data();
+  const test::Ran plain = place.run("regress data.csv --starts 2");
+  EXPECT_EQ(plain.err.find("descents done"), std::string::npos);
+  const std::string terminal =
+      "cd '" + place.folder().string() +
+      "' && script -qec \"'" JAMPOT_TOOL
+      "' regress data.csv --model wilson,nrtl,uniquac --starts 1200\" log >/dev/null";
+  ASSERT_EQ(std::system(terminal.c_str()), 0);
+  const std::string log = place.read("log");
+  EXPECT_NE(log.find("fitting, descents done: "), std::string::npos);
+  EXPECT_NE(log.find("\r\033[K"), std::string::npos);  // and it is taken away again
+}
+
 TEST(Commands, AFitAsAPage) {
   const test::Workplace workplace;
   workplace.put_data();

@@ -8,6 +8,7 @@
 #include <vector>
 
 #include "jampot/basis/notice.hpp"
+#include "jampot/basis/progress.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "jampot/liquid/pair_parameters.hpp"
 #include "jampot/measured/data_set.hpp"
@@ -45,11 +46,15 @@ struct FitOptions {
   std::vector<Coefficient> form{Coefficient::inverse_T};
   std::map<std::string, double> hold;  ///< terms held at a value, e.g. {"alpha", 0.2}
   std::vector<std::string> release;    ///< terms fitted though they are held by default, e.g. "alpha"
+  /// Terms that share their coefficients with another, e.g. {"tau_21", "tau_12"}; a term tied to itself,
+  /// {"alpha", "alpha"}, is one for all pairs of a multicomponent fit.
+  std::map<std::string, std::string> tie;
   /// Huber's loss: beyond three standard uncertainties a point pulls no harder than there. Standard errors
   /// and chi-square then mean less, and a notice says so.
   bool robust = false;
   Profiles profiles = Profiles::never;
-  int starts = 16;  ///< the first is an almost ideal liquid, the others a Sobol sequence
+  Progress* progress = nullptr;  ///< counts descents and profiles, where somebody watches
+  int starts = 16;               ///< the first is an almost ideal liquid, the others a Sobol sequence
 };
 
 /// One number of the model after the fit.
@@ -60,6 +65,8 @@ struct FittedParameter {
   Coefficient coefficient = Coefficient::constant;
   double value = 0;
   bool held = false;
+  std::optional<std::size_t> tied_to;  ///< number in Fit::parameters of the one whose value this one takes
+  bool is_free() const { return !held && !tied_to; }
   bool at_bound = false;
   /// One standard deviation; 0 where held. Under maximum likelihood it takes the stated uncertainties as
   /// known.
@@ -144,7 +151,10 @@ struct Fit {
   Notices notices;
   long evaluations = 0;  ///< of the liquid model, all starts together
 
-  std::vector<const FittedParameter*> free() const;
+  std::vector<const FittedParameter*> free() const;    ///< neither held nor tied to another
+  std::vector<const FittedParameter*> fitted() const;  ///< those that are not held
+  /// Covariance of the fitted ones: tied parameters move together.
+  Eigen::MatrixXd fitted_covariance() const;
   /// "fitted to still.csv (30 points)": what travels with the parameters, without folders or dates.
   std::string source() const;
   std::string fitted_to() const;  ///< "vle", "lle" or "vle+lle"

@@ -1,0 +1,13 @@
+#pragma once
+// How far long work has come, for whoever wants to show it.
+#include <atomic>
+
+namespace jampot {
+
+/// Counted by the work, read by another thread. The work may add to `expected` as it finds out what there is
+/// to do.
+struct Progress {
+  std::atomic<long> done{0}, expected{0};
+};
+
+}  // namespace jampot
