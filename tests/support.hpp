@@ -38,6 +38,9 @@ class Margules final : public ActivityModel {
     dn[2] = x2 * d2 / n;
     dn[3] = -x1 * d2 / n;
   }
+  double third_derivative(std::span<const double>, std::span<const double> u) const override {
+    return -12 * B_ * u[0] * u[0] * u[0];  // along u_1 = -u_2
+  }
 
  private:
   double A_, B_;

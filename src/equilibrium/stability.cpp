@@ -30,41 +30,114 @@ std::vector<std::vector<double>> starts(std::span<const double> ln_f) {
 
 }  // namespace
 
+// The function that has the minima of the distance without its constraint: 1 + sum W_i (ln W_i + ln phi_i -
+// ln f_i
+// - 1). Keeps the gradient with 2 sqrt(W_i), and the Hessian where wanted.
+double TangentPlane::evaluate(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f,
+                              bool derivatives) {
+  const std::size_t n = W_.size();
+  sum_ = 0;
+  for (const double value : W_) sum_ += value;
+  for (std::size_t i = 0; i < n; ++i) w_[i] = W_[i] / sum_;
+  Wanted wanted;
+  wanted.composition = derivatives;
+  trial.evaluate(T_K, P_Pa, w_, wanted, values_);
+  double value = 1;
+  for (std::size_t i = 0; i < n; ++i) {
+    const auto row = static_cast<Eigen::Index>(i);
+    change_[i] = 0;
+    gradient_[row] = 0;
+    if (!(W_[i] > 0)) continue;
+    change_[i] = std::log(W_[i]) + values_.ln_phi[i] - ln_f[i];
+    value += W_[i] * (change_[i] - 1);
+    gradient_[row] = std::sqrt(W_[i]) * change_[i];
+  }
+  if (!derivatives) return value;
+  for (std::size_t i = 0; i < n; ++i) {
+    const auto row = static_cast<Eigen::Index>(i);
+    for (std::size_t k = 0; k < n; ++k) {
+      hessian_(row, static_cast<Eigen::Index>(k)) =
+          W_[i] > 0 && W_[k] > 0 ? std::sqrt(W_[i] * W_[k]) * values_.dn[i * n + k] / sum_ : 0;
+    }
+    hessian_(row, row) += 1 + change_[i] / 2;
+  }
+  return value;
+}
+
+TangentMinimum TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f,
+                                     std::span<const double> w) {
+  const std::size_t n = w.size();
+  const auto N = static_cast<Eigen::Index>(n);
+  if (W_.size() != n) {
+    values_ = PhaseValues(n);
+    w_.resize(n);
+    kept_.resize(n);
+    change_.resize(n);
+    gradient_.resize(N);
+    step_.resize(N);
+    hessian_.resize(N, N);
+  }
+  W_.assign(w.begin(), w.end());
+  double value = evaluate(trial, T_K, P_Pa, ln_f, false);
+  // Substitution crosses great distances in few steps; it is kept up only as long as it leads downhill.
+  constexpr int substitutions = 4;
+  for (int k = 0; k < substitutions; ++k) {
+    kept_ = W_;
+    for (std::size_t i = 0; i < n; ++i) W_[i] = W_[i] > 0 ? std::exp(ln_f[i] - values_.ln_phi[i]) : 0;
+    const double next = evaluate(trial, T_K, P_Pa, ln_f, false);
+    if (!(next <= value)) {
+      W_ = kept_;
+      break;
+    }
+    value = next;
+  }
+  value = evaluate(trial, T_K, P_Pa, ln_f, true);
+  constexpr int most_iterations = 60;
+  for (int iteration = 0; iteration < most_iterations; ++iteration) {
+    if (gradient_.cwiseAbs().maxCoeff() < 1e-9) break;
+    step_ = -gradient_;
+    cholesky_.compute(hessian_);
+    if (cholesky_.info() == Eigen::Success) {
+      cholesky_.solveInPlace(step_);
+    } else {  // where the surface bends down, its curvature counts by size: the step leads downhill
+      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(hessian_);
+      const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-6);
+      step_ =
+          eigen.eigenvectors() * ((eigen.eigenvectors().transpose() * step_).array() / size.array()).matrix();
+    }
+    kept_ = W_;
+    double length = 1;
+    bool moved = false;
+    for (int halving = 0; halving < 25 && !moved; ++halving, length /= 3) {
+      for (std::size_t i = 0; i < n; ++i) {
+        if (!(kept_[i] > 0)) continue;
+        const double root = 2 * std::sqrt(kept_[i]);
+        const double alpha = std::max(0.05 * root, root + length * step_[static_cast<Eigen::Index>(i)]);
+        W_[i] = 0.25 * alpha * alpha;
+      }
+      const double next = evaluate(trial, T_K, P_Pa, ln_f, true);
+      if (!(next <= value + 1e-15)) continue;
+      moved = true;
+      value = next;
+    }
+    if (!moved) break;
+  }
+  // Whether or not the search has settled, the distance from the tangent plane decides.
+  TangentMinimum minimum{w_, 0};
+  for (std::size_t i = 0; i < n; ++i) {
+    if (w_[i] > 0) minimum.distance += w_[i] * (std::log(w_[i]) + values_.ln_phi[i] - ln_f[i]);
+  }
+  return minimum;
+}
+
 std::optional<MoreStable> find_more_stable(Phase& trial, double T_K, double P_Pa,
                                            std::span<const double> ln_f) {
-  const std::size_t n = ln_f.size();
-  PhaseValues values(n);
+  TangentPlane plane;
   MoreStable best;
-  for (std::vector<double>& w : starts(ln_f)) {
-    double damping = 1, last_change = HUGE_VAL;
-    constexpr int most_iterations = 300;
-    for (int iteration = 0; iteration < most_iterations; ++iteration) {
-      trial.evaluate(T_K, P_Pa, w, {}, values);
-      std::vector<double> next(n);
-      double sum = 0;
-      for (std::size_t i = 0; i < n; ++i) {
-        next[i] = std::isfinite(ln_f[i]) ? std::exp(ln_f[i] - values.ln_phi[i]) : 0;
-        sum += next[i];
-      }
-      double change = 0;
-      for (std::size_t i = 0; i < n; ++i) {
-        next[i] = w[i] + damping * (next[i] / sum - w[i]);
-        change = std::max(change, std::abs(next[i] - w[i]));
-      }
-      w = std::move(next);
-      if (change < 1e-12) break;
-      // Where the liquid is far more stable than an ideal one, plain substitution swings ever wider.
-      if (change > 0.9 * last_change) damping = std::max(0.1, 0.7 * damping);
-      last_change = change;
-    }
-    // Whether or not the search has settled, the distance from the tangent plane decides.
-    trial.evaluate(T_K, P_Pa, w, {}, values);
-    double distance = 0;
-    for (std::size_t i = 0; i < n; ++i) {
-      if (w[i] > 0) distance += w[i] * (std::log(w[i]) + values.ln_phi[i] - ln_f[i]);
-    }
-    const double excess = std::exp(-distance) - 1;
-    if (excess > std::max(tolerance, best.excess)) best = {w, excess};
+  for (const std::vector<double>& start : starts(ln_f)) {
+    TangentMinimum minimum = plane.descend(trial, T_K, P_Pa, ln_f, start);
+    const double excess = std::exp(-minimum.distance) - 1;
+    if (excess > std::max(tolerance, best.excess)) best = {std::move(minimum.composition), excess};
   }
   if (best.composition.empty()) return std::nullopt;
   return best;

@@ -2,6 +2,8 @@
 
 #include <cmath>
 
+#include "jampot/liquid/along_line.hpp"
+
 namespace jampot {
 
 void ContactSum::gradient(std::span<const double> s, std::span<double> g) {
@@ -51,6 +53,18 @@ void ContactSum::hessian(std::span<const double>, std::span<double> h) const {
       h[j * n_ + l] = h[l * n_ + j] = sum;
     }
   }
+}
+
+double ContactSum::third_derivative(std::span<const double> s, std::span<const double> u) const {
+  AlongLine S;
+  double sum = 0;
+  for (std::size_t k = 0; k < n_; ++k) {
+    AlongLine T;
+    for (std::size_t m = 0; m < n_; ++m) T.add(psi_[m * n_ + k], s[m], u[m]);
+    S.add(1, s[k], u[k]);
+    sum -= third_of_a_ln_c({s[k], u[k]}, T);
+  }
+  return sum + third_of_a_ln_c(S, S);
 }
 
 void ContactSum::add_entry_change(std::span<const double> s, std::size_t a, std::size_t b, double factor,

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "jampot/liquid/along_line.hpp"
+
 namespace jampot {
 namespace {
 
@@ -38,17 +40,34 @@ void Nrtl::set_temperature(double T_K) {
 }
 
 void Nrtl::sums(std::span<const double> x) {
-  for (std::size_t j = 0; j < n_; ++j) {
-    double S = 0, C = 0;
-    for (std::size_t k = 0; k < n_; ++k) {
-      S += G_[at(k, j)] * x[k];
-      C += tauG_[at(k, j)] * x[k];
-    }
-    S_[j] = 1 / S;  // kept inverted: it only ever divides
-    R_[j] = C * S_[j];
+  switch (n_) {
+    case 2:
+      return sums_of<2>(x.data());
+    case 3:
+      return sums_of<3>(x.data());
+    case 4:
+      return sums_of<4>(x.data());
+    default:
+      return sums_of<0>(x.data());
   }
-  for (std::size_t i = 0; i < n_; ++i) {
-    for (std::size_t j = 0; j < n_; ++j) E_[at(i, j)] = (tauG_[at(i, j)] - G_[at(i, j)] * R_[j]) * S_[j];
+}
+
+template <std::size_t N>
+void Nrtl::sums_of(const double* x) {
+  const std::size_t n = N > 0 ? N : n_;
+  const double *G = G_.data(), *tauG = tauG_.data();
+  double *S = S_.data(), *R = R_.data(), *E = E_.data();
+  for (std::size_t j = 0; j < n; ++j) {
+    double sum = 0, C = 0;
+    for (std::size_t k = 0; k < n; ++k) {
+      sum += G[k * n + j] * x[k];
+      C += tauG[k * n + j] * x[k];
+    }
+    S[j] = 1 / sum;  // kept inverted: it only ever divides
+    R[j] = C * S[j];
+  }
+  for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t j = 0; j < n; ++j) E[i * n + j] = (tauG[i * n + j] - G[i * n + j] * R[j]) * S[j];
   }
 }
 
@@ -113,15 +132,31 @@ void Nrtl::evaluate(std::span<const double> x, std::span<double> ln_gamma, std::
     }
   }
   if (!dn.empty()) {
-    // n g/(RT) = sum_j n_j R_j gives ln gamma_i = R_i + sum_j n_j E_ij, and once more differentiated:
-    for (std::size_t i = 0; i < n_; ++i) {
-      for (std::size_t k = i; k < n_; ++k) {
-        double sum = E_[at(k, i)] + E_[at(i, k)];
-        for (std::size_t j = 0; j < n_; ++j) {
-          sum -= x[j] * S_[j] * (G_[at(k, j)] * E_[at(i, j)] + G_[at(i, j)] * E_[at(k, j)]);
-        }
-        dn[at(i, k)] = dn[at(k, i)] = sum;
+    switch (n_) {
+      case 2:
+        return amounts_derivatives<2>(x.data(), dn.data());
+      case 3:
+        return amounts_derivatives<3>(x.data(), dn.data());
+      case 4:
+        return amounts_derivatives<4>(x.data(), dn.data());
+      default:
+        return amounts_derivatives<0>(x.data(), dn.data());
+    }
+  }
+}
+
+template <std::size_t N>
+void Nrtl::amounts_derivatives(const double* x, double* dn) const {
+  const std::size_t n = N > 0 ? N : n_;
+  const double *G = G_.data(), *E = E_.data();
+  // n g/(RT) = sum_j n_j R_j gives ln gamma_i = R_i + sum_j n_j E_ij, and once more differentiated:
+  for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t k = i; k < n; ++k) {
+      double sum = E[k * n + i] + E[i * n + k];
+      for (std::size_t j = 0; j < n; ++j) {
+        sum -= x[j] * S_[j] * (G[k * n + j] * E[i * n + j] + G[i * n + j] * E[k * n + j]);
       }
+      dn[i * n + k] = dn[k * n + i] = sum;
     }
   }
 }
@@ -135,6 +170,20 @@ void Nrtl::add_entry_change(std::span<const double> x, std::size_t a, std::size_
   for (std::size_t i = 0; i < n_; ++i) {
     out[i * stride] -= x[b] * (G_[at(i, b)] * dR * S_[b] + E_[at(i, b)] * dS);
   }
+}
+
+// n g/(RT) = sum_j n_j C_j / S_j
+double Nrtl::third_derivative(std::span<const double> x, std::span<const double> u) const {
+  double sum = 0;
+  for (std::size_t j = 0; j < n_; ++j) {
+    AlongLine S, C;
+    for (std::size_t k = 0; k < n_; ++k) {
+      S.add(G_[at(k, j)], x[k], u[k]);
+      C.add(tauG_[at(k, j)], x[k], u[k]);
+    }
+    sum += third_of_product_over({x[j], u[j]}, C, S);
+  }
+  return sum;
 }
 
 void Nrtl::term_derivatives(std::span<const double> x, std::span<double> out) {

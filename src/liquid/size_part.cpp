@@ -2,6 +2,8 @@
 
 #include <cmath>
 
+#include "jampot/liquid/along_line.hpp"
+
 namespace jampot {
 
 SizePart::SizePart(std::vector<double> r, std::vector<double> q, double exponent)
@@ -34,6 +36,19 @@ void SizePart::add_dn(std::span<double> dn) const {
                        5 * q_[i] * (1 - ratio_[i]) * (q_[k] / sum_q_ - r_[k] / sum_r_);
     }
   }
+}
+
+// The sum is N ln N - N ln P - 5 (Q ln Q - Q ln R) and what is linear in the amounts, with N = sum x_i,
+// P = sum r_i^p x_i, Q = sum q_i x_i, R = sum r_i x_i.
+double SizePart::third_derivative(std::span<const double> x, std::span<const double> u) const {
+  AlongLine N, P, Q, R;
+  for (std::size_t i = 0; i < r_.size(); ++i) {
+    N.add(1, x[i], u[i]);
+    P.add(p_[i], x[i], u[i]);
+    Q.add(q_[i], x[i], u[i]);
+    R.add(r_[i], x[i], u[i]);
+  }
+  return third_of_a_ln_c(N, N) - third_of_a_ln_c(N, P) - 5 * (third_of_a_ln_c(Q, Q) - third_of_a_ln_c(Q, R));
 }
 
 }  // namespace jampot

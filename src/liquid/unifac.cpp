@@ -256,4 +256,16 @@ void Unifac::evaluate(std::span<const double> x, std::span<double> ln_gamma, std
   }
 }
 
+double Unifac::third_derivative(std::span<const double> x, std::span<const double> u) const {
+  const std::size_t K = groups_.size();
+  std::vector<double> s(K), ds(K);
+  for (std::size_t i = 0; i < size(); ++i) {
+    for (std::size_t k = 0; k < K; ++k) {
+      s[k] += x[i] * surface_[i * K + k];
+      ds[k] += u[i] * surface_[i * K + k];
+    }
+  }
+  return size_part_.third_derivative(x, u) + contacts_.third_derivative(s, ds);
+}
+
 }  // namespace jampot

@@ -55,6 +55,15 @@ void Uniquac::evaluate(std::span<const double> x, std::span<double> ln_gamma, st
   }
 }
 
+double Uniquac::third_derivative(std::span<const double> x, std::span<const double> u) const {
+  std::vector<double> s(size()), ds(size());
+  for (std::size_t i = 0; i < size(); ++i) {
+    s[i] = surface_[i] * x[i];
+    ds[i] = surface_[i] * u[i];
+  }
+  return size_part_.third_derivative(x, u) + contacts_.third_derivative(s, ds);
+}
+
 void Uniquac::term_derivatives(std::span<const double> x, std::span<double> out) {
   set_surfaces(x);
   contacts_.gradient(s_, gradient_);

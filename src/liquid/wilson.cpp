@@ -33,6 +33,10 @@ void Wilson::evaluate(std::span<const double> x, std::span<double> ln_gamma, std
   if (!dn.empty()) contacts_.hessian(x, dn);
 }
 
+double Wilson::third_derivative(std::span<const double> x, std::span<const double> u) const {
+  return contacts_.third_derivative(x, u);
+}
+
 void Wilson::term_derivatives(std::span<const double> x, std::span<double> out) {
   contacts_.gradient(x, gradient_);
   std::fill(out.begin(), out.end(), 0.0);

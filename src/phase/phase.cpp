@@ -57,4 +57,12 @@ void ActivityLiquid::do_evaluate(double T_K, double P_Pa, std::span<const double
   }
 }
 
+void MixingLiquid::do_evaluate(double T_K, double, std::span<const double> w, Wanted wanted,
+                               PhaseValues& out) {
+  model_->set_temperature(T_K);
+  model_->evaluate(w, out.ln_phi, wanted.T ? std::span(out.dT) : std::span<double>(),
+                   wanted.composition ? std::span(out.dn) : std::span<double>());
+  if (wanted.ln_P) std::fill(out.dln_P.begin(), out.dln_P.end(), 0.0);
+}
+
 }  // namespace jampot

@@ -301,6 +301,24 @@ TEST_P(AnyModel, DerivativesAreExact) {
   }
 }
 
+TEST_P(AnyModel, ThirdDerivativesAlongALineAreExact) {
+  for (int k = 0; k < 3; ++k) {
+    Amounts u = test::random_composition(generator, n);
+    for (std::size_t i = 0; i < n; ++i) u[i] = x[i] * (u[i] - 0.4);
+    const auto curvature = [&](double s) {
+      Amounts amounts = x, ln_gamma(n), dn(n * n);
+      for (std::size_t i = 0; i < n; ++i) amounts[i] += s * u[i];
+      model->evaluate(amounts, ln_gamma, {}, dn);
+      double sum = 0;
+      for (std::size_t i = 0; i < n; ++i)
+        for (std::size_t j = 0; j < n; ++j) sum += u[i] * u[j] * dn[i * n + j];
+      return sum;
+    };
+    const double exact = model->third_derivative(x, u);
+    EXPECT_NEAR(exact, derivative(curvature, 0, 1e-3), 1e-7 * (1 + std::abs(exact)));
+  }
+}
+
 TEST_P(AnyModel, TermDerivativesAreExact) {
   const std::size_t terms = model->terms().size();
   Amounts exact(n * terms);

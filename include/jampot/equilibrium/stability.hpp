@@ -1,5 +1,6 @@
 #pragma once
-// Would a liquid rather be two liquids? The tangent-plane test of Michelsen.
+// Would a phase rather be two? The tangent-plane test of Michelsen.
+#include <Eigen/Dense>
 #include <optional>
 #include <span>
 #include <vector>
@@ -15,11 +16,37 @@ struct MoreStable {
       0;  ///< sum of the unnormalised mole numbers minus one: positive where it lowers the Gibbs energy
 };
 
+/// Where one descent on the tangent-plane distance ended.
+struct TangentMinimum {
+  std::vector<double> composition;
+  double distance = 0;  ///< sum w_i (ln w_i + ln phi_i(w) - ln f_i), in units of RT; negative: more stable
+};
+
+/// Descends on the tangent-plane distance of a trial phase. Keeps its scratch space between calls.
+///
+/// Source: M. L. Michelsen, Fluid Phase Equilib. 9 (1982) 1-19: a few substitutions on the mole numbers W_i,
+/// then Newton's method in 2 sqrt(W_i).
+class TangentPlane {
+ public:
+  /// @param ln_f ln z_i + ln phi_i(z) of the phase under test; -infinity where a component is absent
+  /// @param w where to start; every present component positive
+  TangentMinimum descend(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f,
+                         std::span<const double> w);
+
+ private:
+  double evaluate(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f, bool derivatives);
+
+  PhaseValues values_;
+  std::vector<double> W_, w_, kept_, change_;
+  double sum_ = 1;
+  Eigen::VectorXd gradient_, step_;
+  Eigen::MatrixXd hessian_;
+  Eigen::LLT<Eigen::MatrixXd> cholesky_;
+};
+
 /// Looks for a composition w of `trial` whose tangent-plane distance from the phase with ln f_i = `ln_f`
 /// (logarithm of fugacity over pressure, i.e. ln z_i + ln phi_i) is negative at T_K, P_Pa. Starts from every
 /// nearly pure component and from the middle. Components with ln_f = -infinity are absent.
-///
-/// Source: M. L. Michelsen, Fluid Phase Equilib. 9 (1982) 1-19 (successive substitution on the mole numbers).
 std::optional<MoreStable> find_more_stable(Phase& trial, double T_K, double P_Pa,
                                            std::span<const double> ln_f);
 

@@ -22,7 +22,7 @@ struct ModelTerm {
 ///
 /// A model stands at one temperature at a time (`set_temperature`); what depends on T alone is computed then
 /// and compositions afterwards cost a few multiply-adds. An object is cheap to copy (`clone`) and holds
-/// scratch space: use one per thread. Calls allocate nothing.
+/// scratch space: use one per thread. `set_temperature` and `evaluate` allocate nothing.
 class ActivityModel {
  public:
   virtual ~ActivityModel() = default;
@@ -43,6 +43,11 @@ class ActivityModel {
   /// the total)
   virtual void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT = {},
                         std::span<double> dn = {}) = 0;
+
+  /// Third derivative of the excess Gibbs energy gE/(RT) of the amounts x + s u with s, at s = 0: with
+  /// sum u_i = 0 what decides whether a critical liquid is a plait point. A model of one's own needs it only
+  /// for those; without it std::logic_error is thrown.
+  virtual double third_derivative(std::span<const double> x, std::span<const double> u) const;
 
   /// The adjustable terms; none for ideal and predictive models.
   virtual std::span<const ModelTerm> terms() const { return {}; }

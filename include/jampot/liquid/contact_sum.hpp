@@ -34,6 +34,9 @@ class ContactSum {
   /// d2E/ds_j ds_l at the surfaces of the last `gradient`; symmetric.
   void hessian(std::span<const double> s, std::span<double> h) const;
 
+  /// d3E/dt3 along the surfaces s + t u.
+  double third_derivative(std::span<const double> s, std::span<const double> u) const;
+
   /// Change of every dE/ds_j with psi_ab, added to out[j * stride] times `factor`.
   void add_entry_change(std::span<const double> s, std::size_t a, std::size_t b, double factor, double* out,
                         std::size_t stride) const;

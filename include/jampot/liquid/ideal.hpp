@@ -13,6 +13,7 @@ class IdealSolution final : public ActivityModel {
   void set_temperature(double) override {}
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
+  double third_derivative(std::span<const double>, std::span<const double>) const override { return 0; }
 
  private:
   std::size_t size_;

@@ -27,6 +27,7 @@ class Nrtl final : public PairModel {
   void set_temperature(double T_K) override;
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
+  double third_derivative(std::span<const double> x, std::span<const double> u) const override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;
@@ -37,6 +38,10 @@ class Nrtl final : public PairModel {
   /// ln gamma alone, with the number of components known to the compiler (0: not known).
   template <std::size_t N>
   void ln_gamma_only(const double* x, double* ln_gamma);
+  template <std::size_t N>
+  void sums_of(const double* x);
+  template <std::size_t N>
+  void amounts_derivatives(const double* x, double* dn) const;
   /// Adds to `out` (n numbers, `stride` apart) the change of ln gamma when G_ab and tau_ab G_ab change.
   void add_entry_change(std::span<const double> x, std::size_t a, std::size_t b, double dG, double dtauG,
                         double* out, std::size_t stride) const;

@@ -25,6 +25,8 @@ class SizePart {
   void ln_gamma(std::span<const double> x, std::span<double> out);
   /// Adds d ln gamma_i / d n_k at the composition of the last `ln_gamma`.
   void add_dn(std::span<double> dn) const;
+  /// d3/ds3 of the sum x_i ln gamma_i along the amounts x + s u.
+  double third_derivative(std::span<const double> x, std::span<const double> u) const;
 
  private:
   std::vector<double> r_, q_, p_;         ///< p_ = r^p

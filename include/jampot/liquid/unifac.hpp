@@ -42,6 +42,7 @@ class Unifac final : public ActivityModel {
   void set_temperature(double T_K) override;
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
+  double third_derivative(std::span<const double> x, std::span<const double> u) const override;
 
   UnifacTable table() const { return table_; }
   /// The interactions in use, each pair of main groups once.

@@ -92,4 +92,20 @@ class ActivityLiquid final : public Phase {
   std::vector<double> ln_Psat_;  ///< at T_K_
 };
 
+/// A liquid among liquids: referred to the pure liquids, ln phi_i = ln gamma_i. Enough where no vapour takes
+/// part, and needs no vapour pressures. Stands on a model that somebody else keeps.
+class MixingLiquid final : public Phase {
+ public:
+  explicit MixingLiquid(ActivityModel& model) : model_(&model) {}
+  std::size_t size() const override { return model_->size(); }
+  std::unique_ptr<Phase> clone() const override { return std::make_unique<MixingLiquid>(*this); }
+  bool depends_on_composition() const override { return true; }
+  ActivityModel* activity() override { return model_; }
+
+ private:
+  void do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
+                   PhaseValues& out) override;
+  ActivityModel* model_;
+};
+
 }  // namespace jampot

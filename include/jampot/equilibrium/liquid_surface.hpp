@@ -1,0 +1,62 @@
+#pragma once
+// The Gibbs energy of mixing of a liquid over all compositions at one temperature.
+#include <Eigen/Dense>
+#include <span>
+#include <vector>
+
+#include "jampot/liquid/activity_model.hpp"
+
+namespace jampot {
+
+/// The smallest curvature of the Gibbs energy of mixing/(RT) against that of an ideal liquid: 1 for an ideal
+/// one, negative where the liquid cannot exist even for a while (inside the spinodal).
+struct Curvature {
+  double value = 1;
+  /// The change of amounts along which it is smallest, summing to zero, of length 1 in the measure
+  /// sum u_i^2/x_i. Empty where it was not asked for.
+  std::vector<double> direction;
+};
+
+/// The smallest eigenvalue of delta_ij + sqrt(x_i x_j) d ln gamma_i/dn_j, whose eigenvector sqrt(x) with the
+/// eigenvalue 1 (Gibbs-Duhem) is left out, at the temperature the model stands at.
+Curvature smallest_curvature(ActivityModel& model, std::span<const double> x, bool with_direction = false);
+
+/// Samples of the Gibbs energy over all compositions: a tangent plane that lies above one of them belongs to
+/// a liquid that splits. Three components lie on a triangular lattice, two on a line, more are spread out by
+/// a quasi-random sequence beside the pure ones and the middles of all pairs.
+class LiquidSurface {
+ public:
+  LiquidSurface(ActivityModel& model, double T_K);
+
+  double T_K() const { return T_K_; }
+  ActivityModel& model() const { return *model_; }
+  std::size_t size() const { return g_.size(); }
+  std::span<const double> x(std::size_t sample) const;
+  double spacing() const;  ///< of neighbours, in mole fraction; 1 where there is no lattice
+
+  /// Distance of a sample above the plane sum x_i ln_a_i (negative: below it).
+  double distance(std::size_t sample, std::span<const double> ln_a) const;
+
+  /// Samples from which a descent on the distance is worth while: the lowest neighbourhoods, lowest first.
+  std::vector<std::size_t> lowest(std::span<const double> ln_a, std::size_t most) const;
+
+  /// Where the curvature is smallest and negative: each pocket of the spinodal has one such point or more,
+  /// narrow pockets between the samples too.
+  const std::vector<std::vector<double>>& pockets();
+  /// Samples inside the spinodal.
+  const std::vector<std::size_t>& unstable();
+
+ private:
+  std::vector<std::size_t> neighbours(std::size_t sample) const;
+
+  ActivityModel* model_;
+  double T_K_;
+  const std::vector<double>* x_;  ///< all samples, one after the other
+  std::vector<double> g_;
+  void search();
+  bool searched_ = false;
+  std::vector<std::vector<double>> pockets_;
+  std::vector<std::size_t> unstable_;
+};
+
+}  // namespace jampot

@@ -1,0 +1,59 @@
+#pragma once
+// How the amounts of a mixture share out among phases at given T and P: the least Gibbs energy, reached
+// downhill.
+#include <Eigen/Dense>
+#include <span>
+#include <vector>
+
+#include "jampot/phase/phase.hpp"
+
+namespace jampot {
+
+/// A phase and the amounts in it, in moles per mole of the whole.
+struct PhaseAmounts {
+  Phase* phase = nullptr;
+  std::vector<double> n;
+
+  double total() const;
+  std::vector<double> fractions() const;  ///< mole fractions; @pre total() > 0
+};
+
+/// How a parting ended.
+struct Parting {
+  bool converged = false;
+  double residual = 0;  ///< largest difference of ln(x_i phi_i) between two phases
+  double gibbs = 0;     ///< sum n_i ln(x_i phi_i) of all phases
+  int iterations = 0;
+  int vanished = -1;  ///< number of a phase whose amount went to zero: there are fewer phases
+};
+
+/// Newton's method on the Gibbs energy in the amounts, with a line search that only goes downhill: what
+/// starts below the undivided mixture cannot end in the trivial solution. Keeps its scratch space between
+/// calls.
+///
+/// Source of the method: M. L. Michelsen, Fluid Phase Equilib. 9 (1982) 21-40 (second-order minimisation).
+class PartingSolver {
+ public:
+  /// Moves the amounts to the nearest minimum downhill. Their sums over the phases stay as they are.
+  /// @pre every component that is there at all has a positive amount in every phase
+  Parting solve(std::span<PhaseAmounts> phases, double T_K, double P_Pa);
+
+ private:
+  struct Variable {
+    std::size_t component, phase, rest;  ///< amount in `phase`; what it loses goes to `rest`
+  };
+  double evaluate(std::span<PhaseAmounts> phases, double T_K, double P_Pa, bool derivatives);
+  void choose_variables(std::span<const PhaseAmounts> phases);
+  void assemble(std::span<const PhaseAmounts> phases);
+
+  std::vector<PhaseValues> values_;
+  std::vector<std::vector<double>> x_;  ///< mole fractions by phase
+  std::vector<double> totals_;
+  std::vector<Variable> variables_;
+  std::vector<PhaseAmounts> trial_;
+  Eigen::MatrixXd hessian_;
+  Eigen::LLT<Eigen::MatrixXd> cholesky_;
+  Eigen::VectorXd gradient_, scale_, step_;
+};
+
+}  // namespace jampot

@@ -1,0 +1,167 @@
+#include "jampot/equilibrium/parting.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace jampot {
+namespace {
+
+// A phase of less than this, in moles per mole of the whole, is taken as gone.
+constexpr double nothing = 1e-12;
+
+}  // namespace
+
+double PhaseAmounts::total() const {
+  return std::accumulate(n.begin(), n.end(), 0.0);
+}
+
+std::vector<double> PhaseAmounts::fractions() const {
+  std::vector<double> x = n;
+  const double sum = total();
+  for (double& value : x) value /= sum;
+  return x;
+}
+
+// The Gibbs energy; keeps mole fractions and ln phi of every phase, with derivatives where wanted.
+double PartingSolver::evaluate(std::span<PhaseAmounts> phases, double T_K, double P_Pa, bool derivatives) {
+  const std::size_t components = phases.front().n.size();
+  if (values_.size() < phases.size() || values_.front().ln_phi.size() != components) {
+    values_.assign(phases.size(), PhaseValues(components));
+    x_.assign(phases.size(), std::vector<double>(components));
+    totals_.assign(phases.size(), 0);
+  }
+  Wanted wanted;
+  wanted.composition = derivatives;
+  double gibbs = 0;
+  for (std::size_t p = 0; p < phases.size(); ++p) {
+    totals_[p] = phases[p].total();
+    for (std::size_t i = 0; i < components; ++i) x_[p][i] = phases[p].n[i] / totals_[p];
+    phases[p].phase->evaluate(T_K, P_Pa, x_[p], wanted, values_[p]);
+    for (std::size_t i = 0; i < components; ++i) {
+      if (phases[p].n[i] > 0) gibbs += phases[p].n[i] * (std::log(x_[p][i]) + values_[p].ln_phi[i]);
+    }
+  }
+  return gibbs;
+}
+
+// Of each component the phase that holds most of it takes up the difference, so that small amounts keep their
+// digits.
+void PartingSolver::choose_variables(std::span<const PhaseAmounts> phases) {
+  variables_.clear();
+  const std::size_t components = phases.front().n.size();
+  for (std::size_t i = 0; i < components; ++i) {
+    std::size_t rest = 0;
+    for (std::size_t p = 1; p < phases.size(); ++p) {
+      if (phases[p].n[i] > phases[rest].n[i]) rest = p;
+    }
+    for (std::size_t p = 0; p < phases.size(); ++p) {
+      if (p != rest && phases[p].n[i] > 0) variables_.push_back({i, p, rest});
+    }
+  }
+}
+
+// Gradient and Hessian of the Gibbs energy, each variable scaled by the root of its amount.
+void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
+  const auto size = std::ssize(variables_);
+  const std::size_t components = phases.front().n.size();
+  gradient_.resize(size);
+  scale_.resize(size);
+  hessian_.resize(size, size);
+  const auto potential = [&](std::size_t p, std::size_t i) {
+    return std::log(x_[p][i]) + values_[p].ln_phi[i];
+  };
+  const auto second = [&](std::size_t p, std::size_t i, std::size_t j) {
+    return ((i == j ? 1 / x_[p][i] : 0) - 1 + values_[p].dn[i * components + j]) / totals_[p];
+  };
+  for (Eigen::Index a = 0; a < size; ++a) {
+    const Variable& va = variables_[static_cast<std::size_t>(a)];
+    scale_[a] = std::sqrt(phases[va.phase].n[va.component]);
+    gradient_[a] = potential(va.phase, va.component) - potential(va.rest, va.component);
+    for (Eigen::Index b = 0; b <= a; ++b) {
+      const Variable& vb = variables_[static_cast<std::size_t>(b)];
+      double sum = 0;
+      if (va.phase == vb.phase) sum += second(va.phase, va.component, vb.component);
+      if (va.rest == vb.rest) sum += second(va.rest, va.component, vb.component);
+      if (va.phase == vb.rest) sum -= second(va.phase, va.component, vb.component);
+      if (va.rest == vb.phase) sum -= second(va.rest, va.component, vb.component);
+      hessian_(a, b) = hessian_(b, a) = sum * scale_[a] * scale_[b];
+    }
+  }
+}
+
+Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double P_Pa) {
+  Parting result;
+  trial_.assign(phases.begin(), phases.end());
+  result.gibbs = evaluate(phases, T_K, P_Pa, true);
+  double before = HUGE_VAL;
+  constexpr int most_iterations = 200;
+  for (; result.iterations < most_iterations; ++result.iterations) {
+    choose_variables(phases);
+    assemble(phases);
+    result.residual = gradient_.size() == 0 ? 0 : gradient_.cwiseAbs().maxCoeff();
+    // Down to rounding: as long as a step still helps.
+    if (result.residual < 1e-14 || (result.residual < 1e-11 && result.residual > 0.5 * before)) break;
+    before = result.residual;
+
+    step_ = -(scale_.asDiagonal() * gradient_);
+    cholesky_.compute(hessian_);
+    if (cholesky_.info() == Eigen::Success) {
+      cholesky_.solveInPlace(step_);
+    } else {
+      // Where the surface bends down, its curvature counts by size: the step leads downhill, away from the
+      // saddle.
+      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(hessian_);
+      const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-9);
+      step_ =
+          eigen.eigenvectors() * ((eigen.eigenvectors().transpose() * step_).array() / size.array()).matrix();
+    }
+    step_.array() *= scale_.array();
+    if (!step_.allFinite()) return result;
+    double length = 1;
+    constexpr double keep = 0.95;  // no amount loses more than this share of itself in one step
+    for (std::size_t a = 0; a < variables_.size(); ++a) {
+      const double change = step_[static_cast<Eigen::Index>(a)];
+      const auto& [i, p, rest] = variables_[a];
+      if (change < 0) length = std::min(length, keep * phases[p].n[i] / -change);
+    }
+    // What `rest` gives away altogether.
+    for (std::size_t a = 0; a < variables_.size(); ++a) {
+      double given = 0;
+      for (std::size_t b = 0; b < variables_.size(); ++b) {
+        if (variables_[b].component == variables_[a].component) given += step_[static_cast<Eigen::Index>(b)];
+      }
+      const double held = phases[variables_[a].rest].n[variables_[a].component];
+      if (given > 0) length = std::min(length, keep * held / given);
+    }
+    const double slope = gradient_.dot(step_);
+    bool moved = false;
+    for (int halving = 0; halving < 40 && !moved; ++halving, length /= 2) {
+      for (std::size_t p = 0; p < phases.size(); ++p) trial_[p].n = phases[p].n;
+      for (std::size_t a = 0; a < variables_.size(); ++a) {
+        const double change = length * step_[static_cast<Eigen::Index>(a)];
+        const auto& [i, p, rest] = variables_[a];
+        trial_[p].n[i] += change;
+        trial_[rest].n[i] -= change;
+      }
+      const double gibbs = evaluate(trial_, T_K, P_Pa, true);
+      const double rounding = 1e-14 * (1 + std::abs(result.gibbs));
+      if (!(gibbs <= result.gibbs + 1e-4 * length * slope + rounding)) continue;
+      for (std::size_t p = 0; p < phases.size(); ++p) phases[p].n = trial_[p].n;
+      result.gibbs = gibbs;
+      moved = true;
+    }
+    if (!moved) break;
+    for (std::size_t p = 0; p < phases.size(); ++p) {
+      if (totals_[p] < nothing) {
+        result.vanished = static_cast<int>(p);
+        return result;
+      }
+    }
+  }
+  constexpr double accepted = 1e-10;
+  result.converged = result.residual < accepted;
+  return result;
+}
+
+}  // namespace jampot
