@@ -24,7 +24,7 @@ struct DimensionFacts {
 };
 
 const DimensionFacts& facts(Dimension dimension) {
-  static const std::array<DimensionFacts, 7> table{{
+  static const std::array<DimensionFacts, 13> table{{
       {"temperature", "K", "degC, K, degF"},
       {"pressure", "Pa", "kPa, bar, atm, mmHg, psi, barg"},
       {"density", "kg m-3", "kg/m3, g/cm3, lb/ft3"},
@@ -32,6 +32,12 @@ const DimensionFacts& facts(Dimension dimension) {
       {"molality", "mol kg-1", "mol/kg"},
       {"fraction", "1", "none, or %"},
       {"number", "1", "none"},
+      {"amount", "mol", "mol, kmol, lbmol"},
+      {"molar flow", "mol s-1", "mol/s, kmol/h, lbmol/h"},
+      {"mass", "kg", "kg, t, lb"},
+      {"mass flow", "kg s-1", "kg/h, kg/s, t/h, lb/h"},
+      {"energy", "J", "kJ, J, kWh"},
+      {"power", "W", "kW, W, kJ/h, kcal/h"},
   }};
   return table[static_cast<std::size_t>(dimension)];
 }
@@ -63,6 +69,15 @@ std::optional<Alias> alias_of(std::string_view unit) {
       {"kg/L", {"kg dm-3"}},
       {"lb/ft3", {"lb ft-3"}},
       {"torr", {"mmHg"}},
+      {"lbmol", {"453.59237 mol"}},
+      {"lbmol/h", {"453.59237 mol h-1"}},
+      {"lbmol/hr", {"453.59237 mol h-1"}},
+      {"kg/hr", {"kg h-1"}},
+      {"lb/hr", {"lb h-1"}},
+      {"kmol/hr", {"kmol h-1"}},
+      {"kcal", {"4184 J"}},
+      {"kcal/h", {"4184 J h-1"}},
+      {"kWh", {"kW h"}},
       {"Torr", {"mmHg"}},
       {"-", {"1"}},
       {"", {"1"}},
@@ -274,17 +289,54 @@ std::vector<double> parse_quantities(std::string_view text, Dimension dimension)
 
 const std::string& DisplayUnits::of(Dimension dimension) const {
   static const std::string none;
-  if (dimension == Dimension::temperature) return temperature;
-  if (dimension == Dimension::pressure) return pressure;
-  return none;
+  switch (dimension) {
+    case Dimension::temperature:
+      return temperature;
+    case Dimension::pressure:
+      return pressure;
+    case Dimension::density:
+      return density;
+    case Dimension::amount:
+      return amount;
+    case Dimension::molar_flow:
+      return molar_flow;
+    case Dimension::mass:
+      return mass;
+    case Dimension::mass_flow:
+      return mass_flow;
+    case Dimension::energy:
+      return energy;
+    case Dimension::power:
+      return power;
+    default:
+      return none;
+  }
+}
+
+Dimension dimension_of(std::string_view text, const std::vector<Dimension>& possible) {
+  std::string examples;
+  for (const Dimension dimension : possible) {
+    try {
+      checked_to_si(require_number(text, dimension), text, dimension);
+      return dimension;
+    } catch (const RequestError&) {
+      examples += fmt::format("{}{} ({})", examples.empty() ? "" : ", ", facts(dimension).name,
+                              facts(dimension).examples);
+    }
+  }
+  throw RequestError(fmt::format("'{}': expected a number with a unit of {}", text, examples));
 }
 
 DisplayUnits parse_display_units(std::string_view text) {
   DisplayUnits units;
   for (const std::string& unit : split(text, ',')) {
     bool taken = false;
-    for (const auto& [dimension, target] : {std::pair{Dimension::temperature, &units.temperature},
-                                            std::pair{Dimension::pressure, &units.pressure}}) {
+    for (const auto& [dimension, target] :
+         {std::pair{Dimension::temperature, &units.temperature},
+          std::pair{Dimension::pressure, &units.pressure}, std::pair{Dimension::density, &units.density},
+          std::pair{Dimension::amount, &units.amount}, std::pair{Dimension::mass, &units.mass},
+          std::pair{Dimension::energy, &units.energy}, std::pair{Dimension::molar_flow, &units.molar_flow},
+          std::pair{Dimension::mass_flow, &units.mass_flow}, std::pair{Dimension::power, &units.power}}) {
       try {
         conversion(unit, dimension);
         *target = unit;
@@ -293,7 +345,10 @@ DisplayUnits parse_display_units(std::string_view text) {
         continue;  // not a unit of this dimension; perhaps of the next
       }
     }
-    if (!taken) throw RequestError(fmt::format("'{}' is not a unit of temperature or pressure", unit));
+    if (!taken)
+      throw RequestError(fmt::format(
+          "'{}' is not a unit of temperature, pressure, density, amount, mass, energy or of a flow of them",
+          unit));
   }
   return units;
 }

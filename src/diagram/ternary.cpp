@@ -83,7 +83,34 @@ void choose(TernaryTracer& tracer, const TwoLiquidRegion& region, std::size_t nu
   }
 }
 
+using Polygon = std::vector<std::array<double, 3>>;
+
+// Counts how often a ray from the point crosses the outline, in the plane of the first two fractions.
+bool inside(const Polygon& corners, const Composition& z) {
+  bool in = false;
+  for (std::size_t i = 0, j = corners.size() - 1; i < corners.size(); j = i++) {
+    const Composition &a = corners[i], &b = corners[j];
+    if ((a[1] > z[1]) != (b[1] > z[1]) && z[0] < (b[0] - a[0]) * (z[1] - a[1]) / (b[1] - a[1]) + a[0])
+      in = !in;
+  }
+  return in;
+}
+
 }  // namespace
+
+int TernaryDiagram::liquids_at(const std::array<double, 3>& z) const {
+  for (const ThreeLiquids& triangle : three_liquids) {
+    if (inside({triangle.begin(), triangle.end()}, z)) return 3;
+  }
+  for (const TwoLiquidRegion& region : regions) {
+    Polygon outline;
+    for (const TieLine& line : region.tie_lines) outline.push_back(line.alpha);
+    for (auto line = region.tie_lines.rbegin(); line != region.tie_lines.rend(); ++line)
+      outline.push_back(line->beta);
+    if (inside(outline, z)) return 2;
+  }
+  return 1;
+}
 
 std::array<double, 3> TieLine::middle() const {
   return {(alpha[0] + beta[0]) / 2, (alpha[1] + beta[1]) / 2, (alpha[2] + beta[2]) / 2};

@@ -63,11 +63,6 @@ Composition array_of(const std::vector<double>& x) {
   return {x[0], x[1], x[2]};
 }
 
-// Where a tie line stands over the plane of the triangle, for polygons.
-std::array<double, 2> flat(const Composition& x) {
-  return {x[0], x[1]};
-}
-
 }  // namespace
 
 TernaryTracer::TernaryTracer(ActivityModel& model, double T_K)
@@ -314,30 +309,8 @@ TwoLiquidRegion TernaryTracer::follow(const Start& start) {
       region.tie_lines.back().middle()[2]));
 }
 
-// Whether a composition lies in a region or a triangle that is known.
 bool TernaryTracer::covered(const Composition& z) const {
-  const auto in_polygon = [&](const std::vector<std::array<double, 2>>& corners) {
-    const auto [x, y] = flat(z);
-    bool inside = false;
-    for (std::size_t i = 0, j = corners.size() - 1; i < corners.size(); j = i++) {
-      if ((corners[i][1] > y) != (corners[j][1] > y) &&
-          x < (corners[j][0] - corners[i][0]) * (y - corners[i][1]) / (corners[j][1] - corners[i][1]) +
-                  corners[i][0])
-        inside = !inside;
-    }
-    return inside;
-  };
-  for (const TwoLiquidRegion& region : diagram_->regions) {
-    std::vector<std::array<double, 2>> outline;
-    for (const TieLine& line : region.tie_lines) outline.push_back(flat(line.alpha));
-    for (auto line = region.tie_lines.rbegin(); line != region.tie_lines.rend(); ++line)
-      outline.push_back(flat(line->beta));
-    if (in_polygon(outline)) return true;
-  }
-  for (const ThreeLiquids& triangle : diagram_->three_liquids) {
-    if (in_polygon({flat(triangle[0]), flat(triangle[1]), flat(triangle[2])})) return true;
-  }
-  return false;
+  return diagram_->liquids_at(z) > 1;
 }
 
 void TernaryTracer::follow_islands() {

@@ -26,7 +26,9 @@ std::vector<double> weighted(std::span<const double> fractions, const std::vecto
   return result;
 }
 
-std::size_t member(const std::string& name, const std::vector<Substance>& substances) {
+}  // namespace
+
+std::size_t member_named(const std::string& name, const std::vector<Substance>& substances) {
   const std::string wanted = lower_case(name);
   const auto same = [&](const std::string& key) { return lower_case(key) == wanted; };
   std::vector<std::string> names;
@@ -41,8 +43,6 @@ std::size_t member(const std::string& name, const std::vector<Substance>& substa
   throw RequestError(
       fmt::format("'{}' in the composition is not part of this mixture ({})", name, joined(names, ", ")));
 }
-
-}  // namespace
 
 Basis parse_basis(std::string_view text) {
   if (text == "mole") return Basis::mole;
@@ -69,7 +69,7 @@ std::vector<double> parse_composition(std::string_view text, const std::vector<S
                                      piece, substances[0].name));
     }
     const std::string name(trimmed(std::string_view(piece).substr(0, equals)));
-    const std::size_t i = member(name, substances);
+    const std::size_t i = member_named(name, substances);
     if (given[i]) throw RequestError(fmt::format("{} stands twice in the composition", substances[i].name));
     const double fraction = parse_quantity(std::string_view(piece).substr(equals + 1), Dimension::fraction);
     if (!(fraction >= 0 && fraction <= 1)) {

@@ -7,7 +7,21 @@
 namespace jampot {
 
 /// What a quantity measures. `fraction` is a pure number between 0 and 1; percent signs are understood.
-enum class Dimension { temperature, pressure, density, molar_energy, molality, fraction, number };
+enum class Dimension {
+  temperature,
+  pressure,
+  density,
+  molar_energy,
+  molality,
+  fraction,
+  number,
+  amount,
+  molar_flow,
+  mass,
+  mass_flow,
+  energy,
+  power
+};
 
 /// Name of a dimension for messages: "temperature".
 std::string_view name_of(Dimension dimension);
@@ -43,8 +57,15 @@ std::vector<double> parse_quantities(std::string_view text, Dimension dimension)
 struct DisplayUnits {
   std::string temperature = "degC";
   std::string pressure = "kPa";
+  std::string density = "kg/m3";
+  std::string amount = "mol", mass = "kg", energy = "kJ";               ///< of a batch
+  std::string molar_flow = "kmol/h", mass_flow = "kg/h", power = "kW";  ///< of a flow
   const std::string& of(Dimension dimension) const;
 };
+
+/// Which of several dimensions a quantity such as "1500 kg/h" has.
+/// @throws RequestError naming units of all of them
+Dimension dimension_of(std::string_view text, const std::vector<Dimension>& possible);
 
 /// Reads "bar, degF": each unit replaces the one of its dimension.
 /// @throws RequestError for a unit that is none of those shown.

@@ -62,6 +62,9 @@ struct TernaryDiagram {
   std::array<bool, 3> splits_without{};  ///< whether the pair without that substance parts
   Notices notices;
 
+  /// How many liquids a composition is, read off the regions as they are drawn.
+  int liquids_at(const std::array<double, 3>& composition) const;
+
   /// "two pairs part, joined by a band": what an expert would call it.
   std::string description(const std::array<std::string, 3>& names) const;
 };

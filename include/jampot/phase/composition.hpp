@@ -16,6 +16,10 @@ Basis parse_basis(std::string_view text);
 std::vector<double> mass_fractions(std::span<const double> x, const std::vector<Substance>& substances);
 std::vector<double> mole_fractions(std::span<const double> w, const std::vector<Substance>& substances);
 
+/// Number of the substance of this name, alias, formula or CAS number in a mixture.
+/// @throws RequestError naming the substances there are
+std::size_t member_named(const std::string& name, const std::vector<Substance>& substances);
+
 /// Reads "ethyl acetate=0.3, water=0.7" into mole fractions in the order of `substances`. Names may be
 /// aliases, fractions may carry a percent sign, and one substance may be left out: it is then the rest.
 /// Fractions are of moles or mass as `basis` says.

@@ -1,0 +1,25 @@
+#pragma once
+// Critical solution temperatures of binaries: where two liquids become one on heating or on cooling.
+#include <vector>
+
+#include "jampot/liquid/activity_model.hpp"
+
+namespace jampot {
+
+/// A critical solution point of a binary.
+struct CriticalSolution {
+  double T_K = 0;
+  double x1 = 0;
+  bool upper = false;    ///< two liquids below it (an upper critical solution temperature), else above it
+  double curvature = 0;  ///< what is left of the stability function there
+};
+
+/// All critical solution points of a binary between two temperatures, coldest first.
+///
+/// Method: the least value of the stability function over the composition, as a function of temperature,
+/// changes its sign there. Regions that open and close again within a step of the search (a fortieth of the
+/// range, at most 5 K) are found by the minimum of that function.
+/// @pre 0 < low_K < high_K
+std::vector<CriticalSolution> critical_solutions(ActivityModel& model, double low_K, double high_K);
+
+}  // namespace jampot

@@ -1,0 +1,29 @@
+#pragma once
+// What comes in: amounts or flows of substances, by mole or mass.
+#include <string_view>
+#include <vector>
+
+#include "jampot/phase/composition.hpp"
+
+namespace jampot {
+
+/// A batch or a stream.
+struct Feed {
+  std::vector<double> n;  ///< mol, mol/s where it flows, or mole fractions where no amount is known
+  bool flows = false;
+  bool sized = false;  ///< whether amounts were given: otherwise n sums to one mole
+
+  double total() const;
+  std::vector<double> fractions() const;
+};
+
+/// Reads "ethyl acetate=1000 kg/h, water=500 kg/h": amounts or flows, of moles or mass as the unit of each
+/// says, all of them amounts or all flows. Fractions ("ethyl acetate=0.3") are a composition by `basis`;
+/// `amount`, where given
+/// ("1500 kg/h"), is then the whole.
+/// @throws RequestError for a name outside the mixture, one named twice, amounts and flows mixed, negative
+/// amounts, or a substance left out where amounts are given (an amount of zero must be said: "water=0 kg/h")
+Feed parse_feed(std::string_view text, std::string_view amount, const std::vector<Substance>& substances,
+                Basis basis);
+
+}  // namespace jampot

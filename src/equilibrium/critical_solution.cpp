@@ -1,0 +1,77 @@
+#include "jampot/equilibrium/critical_solution.hpp"
+
+#include <algorithm>
+#include <boost/math/tools/minima.hpp>
+#include <boost/math/tools/toms748_solve.hpp>
+#include <cmath>
+
+#include "jampot/equilibrium/binary_split.hpp"
+
+namespace jampot {
+namespace {
+
+struct Lowest {
+  double x1, value;
+};
+
+// The smallest value of the stability function over all compositions at T_K. In ln(x1/x2), so that dilute
+// ends are as well seen as the middle.
+Lowest lowest_stability(ActivityModel& model, double T_K) {
+  model.set_temperature(T_K);
+  const auto at = [&](double t) { return stability_function(model, 1 / (1 + std::exp(-t))); };
+  constexpr double end = 14, step = 0.25;
+  double best_t = 0, best = HUGE_VAL;
+  for (double t = -end; t <= end; t += step) {
+    const double value = at(t);
+    if (value < best) {
+      best = value;
+      best_t = t;
+    }
+  }
+  constexpr int bits = 50;
+  const auto [t, value] = boost::math::tools::brent_find_minima(at, best_t - step, best_t + step, bits);
+  return {1 / (1 + std::exp(-t)), value};
+}
+
+}  // namespace
+
+std::vector<CriticalSolution> critical_solutions(ActivityModel& model, double low_K, double high_K) {
+  const auto stability = [&](double T_K) { return lowest_stability(model, T_K).value; };
+  const int steps = std::max(40, static_cast<int>(std::ceil((high_K - low_K) / 5)));
+  std::vector<double> T, value;
+  for (int k = 0; k <= steps; ++k) {
+    T.push_back(low_K + (high_K - low_K) * k / steps);
+    value.push_back(stability(T.back()));
+  }
+  // A minimum above zero between neighbours, or a maximum below it, may hide a pair of critical points.
+  for (std::size_t k = 1; k + 1 < T.size(); ++k) {
+    const bool dips = value[k] > 0 && value[k] < value[k - 1] && value[k] < value[k + 1];
+    const bool peaks = value[k] < 0 && value[k] > value[k - 1] && value[k] > value[k + 1];
+    if (!dips && !peaks) continue;
+    const auto [at, found] = boost::math::tools::brent_find_minima(
+        [&](double t) { return (dips ? 1 : -1) * stability(t); }, T[k - 1], T[k + 1], 30);
+    const double there = dips ? found : -found;
+    if ((there < 0) == (value[k] < 0)) continue;
+    const auto place = std::upper_bound(T.begin(), T.end(), at) - T.begin();
+    T.insert(T.begin() + place, at);
+    value.insert(value.begin() + place, there);
+  }
+  std::vector<CriticalSolution> found;
+  for (std::size_t k = 1; k < T.size(); ++k) {
+    if ((value[k - 1] < 0) == (value[k] < 0)) continue;
+    std::uintmax_t most = 100;
+    const auto [a, b] =
+        boost::math::tools::toms748_solve(stability, T[k - 1], T[k], value[k - 1], value[k],
+                                          boost::math::tools::eps_tolerance<double>(44), most);
+    CriticalSolution critical;
+    critical.T_K = (a + b) / 2;
+    const Lowest lowest = lowest_stability(model, critical.T_K);
+    critical.x1 = lowest.x1;
+    critical.curvature = lowest.value;
+    critical.upper = value[k - 1] < 0;
+    found.push_back(critical);
+  }
+  return found;
+}
+
+}  // namespace jampot
