@@ -8,6 +8,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/liquid/subsystem.hpp"
+#include "three_liquids.hpp"
 
 namespace jampot {
 namespace {
@@ -189,11 +190,19 @@ void TernaryTracer::queue_sides(std::size_t triangle, std::optional<std::size_t>
   }
 }
 
-// The triangle that the tie line runs into, where the middle of it parts into three.
+// The triangle that the tie line runs into. It may be so thin that its middle lies beyond the line: the third
+// liquid, which lies below the plane of the tie line, then says where it is.
 std::optional<std::size_t> TernaryTracer::triangle_near(const TieLine& line) {
   const LiquidSplit split = splitter_.split(line.middle());
-  if (split.phases() != 3) return std::nullopt;
-  return add_triangle(split.x);
+  if (split.phases() == 3) return add_triangle(split.x);
+  double lowest = 0;
+  const auto third = splitter_.more_stable(line.alpha, lowest);
+  if (!third) return std::nullopt;
+  const auto triangle = three_liquids_near(model_, T_K_, {line.alpha, line.beta, array_of(*third)});
+  if (!triangle || splitter_.more_stable((*triangle)[0], lowest)) return std::nullopt;
+  std::vector<std::vector<double>> liquids;
+  for (const Composition& x : *triangle) liquids.emplace_back(x.begin(), x.end());
+  return add_triangle(liquids);
 }
 
 bool TernaryTracer::end_at_plait(TwoLiquidRegion& region, const Composition& direction) {
@@ -235,7 +244,7 @@ bool TernaryTracer::end_at_edge(TwoLiquidRegion& region, const Composition& dire
     const double left = std::max(last.alpha[absent], last.beta[absent]);
     if (left > 0.02 || direction[absent] >= 0) continue;
     const TieLine line = aligned(start.line, last);
-    if (distance(line, last) > 4 * left + 1e-6) continue;
+    if (distance(line, last) > std::min(0.03, 30 * left + 1e-5)) continue;
     if (start.used && region.begin.kind == RegionEnd::Kind::edge && region.begin.number == absent) continue;
     start.used = true;
     region.tie_lines.push_back(line);
