@@ -59,6 +59,9 @@ int main(int argc, char** argv) {
   jampot::tool::add_estimate(tool);
   jampot::tool::add_bubble_and_dew(tool);
   jampot::tool::add_binary_diagrams(tool);
+  jampot::tool::add_solubility(tool);
+  jampot::tool::add_split(tool);
+  jampot::tool::add_ternary(tool);
   jampot::tool::add_demo(tool);
   tool.add_subcommand("help", "Show this text")->callback([&] {
     fmt::print("{}", tool.get_formatter()->make_help(&tool, tool.get_name(), CLI::AppFormatMode::Normal));

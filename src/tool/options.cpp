@@ -203,7 +203,10 @@ Resolved MixtureOptions::resolve(Notices& notices) const {
   ParameterCollection given;
   for (const std::string& file : parameter_files) read_pairs(file, given, *bank);
   Resolved resolved{substances_of(*this, *bank), liquid, {}};
-  if (resolved.model.empty()) resolved.model = default_model(given, resolved.substances);
+  if (resolved.model.empty()) {
+    const bool predicted = two_liquids && given.all().empty();
+    resolved.model = predicted ? "unifac-lle" : default_model(given, resolved.substances);
+  }
   resolved.parameters = complete_pairs(resolved.model, resolved.substances, given,
                                        parse_missing_pairs(missing_pairs), estimate_options(*this), notices);
   return resolved;

@@ -50,6 +50,8 @@ struct MixtureOptions {
   std::string basis = "mole";
   std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
   std::string compare;  ///< further models or pair files
+  /// About two liquids: without parameters or a model of one's own UNIFAC's table for liquids predicts them.
+  bool two_liquids = false;
 
   /// Notices tell of estimated pairs.
   Resolved resolve(Notices& notices) const;
@@ -95,6 +97,9 @@ void add_consistency(CLI::App& tool);
 void add_regress(CLI::App& tool);
 void add_bubble_and_dew(CLI::App& tool);
 void add_binary_diagrams(CLI::App& tool);
+void add_solubility(CLI::App& tool);
+void add_split(CLI::App& tool);
+void add_ternary(CLI::App& tool);
 void add_demo(CLI::App& tool);
 
 }  // namespace jampot::tool

@@ -1,0 +1,33 @@
+#pragma once
+// Measured pairs of liquids against a model.
+#include "jampot/diagram/comparison.hpp"
+#include "jampot/liquid/activity_model.hpp"
+
+namespace jampot {
+
+struct LiquidComparison {
+  struct Row {
+    DataPoint measured;
+    std::vector<double> alpha,
+        beta;  ///< of the model, as the measured x and y; empty where it is one liquid there
+    double distance =
+        0;  ///< root mean square over all fractions of both liquids, mole fraction; 0 where there is none
+  };
+  std::vector<Row> rows;
+  std::vector<DeviationSummary> x;  ///< of each component, both liquids together, mole fraction
+  DeviationSummary distance;
+  int without = 0;  ///< measured pairs where the model does not part
+};
+
+/// The model's two liquids nearest to measured ones: of a binary those of the whole line at that temperature,
+/// of more substances those into which the middle of the measured pair parts. Nothing where it does not part
+/// into two.
+struct NearestLiquids {
+  std::vector<double> alpha, beta;
+};
+std::optional<NearestLiquids> nearest_liquids(ActivityModel& model, const DataPoint& measured);
+
+/// @pre the data are of two liquids, with the substances in the order of the model
+LiquidComparison compare_liquids(ActivityModel& model, const DataSet& data);
+
+}  // namespace jampot

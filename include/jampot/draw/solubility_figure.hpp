@@ -1,0 +1,27 @@
+#pragma once
+// Mutual solubilities as a figure.
+#include "jampot/basis/quantity.hpp"
+#include "jampot/diagram/solubility.hpp"
+#include "jampot/draw/figure.hpp"
+#include "jampot/measured/data_set.hpp"
+#include "jampot/phase/composition.hpp"
+
+namespace jampot {
+
+struct LabelledSolubility {
+  std::string label;  ///< of the model, where there are several
+  SolubilityCurve curve;
+};
+
+struct SolubilityFigureOptions {
+  DisplayUnits units;
+  Basis basis = Basis::mole;
+  bool logarithmic =
+      false;  ///< each solubility by itself on a logarithmic axis against T, instead of T over composition
+  std::vector<DataSet> measured;
+};
+
+Figure solubility_figure(const std::vector<LabelledSolubility>& curves,
+                         const std::vector<Substance>& substances, const SolubilityFigureOptions& options);
+
+}  // namespace jampot

@@ -1,0 +1,203 @@
+#include "jampot/draw/ternary_figure.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/text.hpp"
+
+namespace jampot {
+namespace {
+
+using Composition = std::array<double, 3>;
+
+class Drawer {
+ public:
+  Drawer(const std::vector<Substance>& substances, const TernaryFigureOptions& options)
+      : substances_(substances), options_(options), corners_(options.triangle) {}
+
+  Panel panel(const std::vector<LabelledTernary>& diagrams) {
+    panel_ = corners_.panel(
+        {substances_[0].short_name(), substances_[1].short_name(), substances_[2].short_name()});
+    if (!shows("numbers")) {
+      std::erase_if(panel_.texts, [](const FixedText& text) { return text.small; });
+    }
+    for (std::size_t k = 0; k < diagrams.size(); ++k) add(diagrams[k], static_cast<int>(k), k == 0);
+    if (shows("measured")) measured();
+    if (shows("marks")) marks();
+    return std::move(panel_);
+  }
+
+ private:
+  bool shows(const std::string& layer) const { return !options_.hidden.contains(layer); }
+
+  Spot spot(const Composition& x) const {
+    if (options_.basis == Basis::mole) return corners_.at(x);
+    return corners_.at(mass_fractions(x, substances_));
+  }
+  Spot spot(const std::vector<double>& x) const { return spot(Composition{x[0], x[1], x[2]}); }
+
+  void add(const LabelledTernary& labelled, int colour, bool main) {
+    const TernaryDiagram& diagram = labelled.diagram;
+    bool named = false;
+    for (const TwoLiquidRegion& region : diagram.regions) {
+      std::vector<Spot> alpha, beta;
+      for (const TieLine& line : region.tie_lines) {
+        alpha.push_back(spot(line.alpha));
+        beta.push_back(spot(line.beta));
+      }
+      // The outline of the region; at a plait point one line turns into the other.
+      if (shows("area") && main) {
+        Area area{alpha, colour};
+        area.outline.insert(area.outline.end(), beta.rbegin(), beta.rend());
+        panel_.areas.push_back(std::move(area));
+      }
+      if (!shows("binodal")) continue;
+      std::vector<std::vector<Spot>> lines{alpha, beta};
+      if (region.end.kind == RegionEnd::Kind::plait) {
+        lines[0].insert(lines[0].end(), beta.rbegin(), beta.rend());
+        lines.pop_back();
+      } else if (region.begin.kind == RegionEnd::Kind::plait) {
+        std::reverse(lines[0].begin(), lines[0].end());
+        lines[0].insert(lines[0].end(), beta.begin(), beta.end());
+        lines.pop_back();
+      }
+      for (auto& line : lines) {
+        Series series{std::move(line), named ? "" : labelled.label, main ? Stroke::solid : Stroke::dashed,
+                      Mark::none, colour};
+        named = true;
+        panel_.series.push_back(std::move(series));
+      }
+    }
+    if (shows("tie-lines")) {
+      for (const ShownTieLine& shown : diagram.tie_lines) {
+        panel_.guides.push_back({{spot(shown.line.alpha), spot(shown.line.beta)},
+                                 "",
+                                 main ? Stroke::solid : Stroke::dotted,
+                                 Mark::none,
+                                 colour,
+                                 0.9});
+      }
+    }
+    if (shows("three-liquids")) {
+      for (const ThreeLiquids& three : diagram.three_liquids) {
+        std::vector<Spot> outline;
+        for (const Composition& x : three) outline.push_back(spot(x));
+        if (main) panel_.areas.push_back({outline, 1});
+        outline.push_back(outline.front());
+        panel_.series.push_back({outline, main ? "three liquids" : "", main ? Stroke::solid : Stroke::dashed,
+                                 Mark::none, main ? 1 : colour, 1.6});
+      }
+    }
+    if (shows("plait")) {
+      for (const PlaitPoint& plait : diagram.plait_points) {
+        std::string text = "plait point";
+        if (!labelled.label.empty()) text += ", " + labelled.label;
+        panel_.callouts.push_back({spot(plait.x), text, Mark::diamond});
+      }
+    }
+  }
+
+  void measured() {
+    Series points{{}, "measured", Stroke::none, Mark::circle, 6};
+    points.in_key = true;
+    for (const DataSet& data : options_.measured) {
+      for (const DataPoint& point : data.points) {
+        points.spots.push_back(spot(point.x));
+        points.spots.push_back(spot(point.y));
+        if (shows("tie-lines"))
+          panel_.guides.push_back({{spot(point.x), spot(point.y)}, "", Stroke::dashed, Mark::none, 6, 1.0});
+      }
+    }
+    if (!points.spots.empty()) panel_.series.push_back(std::move(points));
+  }
+
+  void marks() {
+    for (const TieLine& line : options_.through) {
+      panel_.series.push_back({{spot(line.alpha), spot(line.beta)}, "", Stroke::solid, Mark::square, 2, 2.2});
+    }
+    for (const TriangleMark& mark : options_.marks) {
+      panel_.callouts.push_back({spot(mark.x), mark.text, Mark::circle});
+      if (!options_.guide_lines) continue;
+      // A line of constant fraction of each substance, to the side where its number stands.
+      const std::vector<double> f = options_.basis == Basis::mole
+                                        ? std::vector<double>(mark.x.begin(), mark.x.end())
+                                        : mass_fractions(mark.x, substances_);
+      for (std::size_t k = 0; k < 3; ++k) {
+        std::array<double, 3> end{};
+        end[options_.triangle.corners[k]] = f[options_.triangle.corners[k]];
+        end[options_.triangle.corners[(k + 2) % 3]] = 1 - f[options_.triangle.corners[k]];
+        panel_.guides.push_back({{corners_.at(f), corners_.at(end)}, "", Stroke::dotted, Mark::none, 9, 1.2});
+      }
+    }
+  }
+
+  const std::vector<Substance>& substances_;
+  const TernaryFigureOptions& options_;
+  Triangle corners_;
+  Panel panel_;
+};
+
+}  // namespace
+
+const std::vector<std::string>& ternary_layers() {
+  static const std::vector<std::string> layers{"area",          "binodal",  "tie-lines", "plait",
+                                               "three-liquids", "measured", "marks",     "numbers"};
+  return layers;
+}
+
+Figure ternary_figure(const std::vector<LabelledTernary>& diagrams, const std::vector<Substance>& substances,
+                      const TernaryFigureOptions& options) {
+  Figure figure;
+  figure.title =
+      fmt::format("Liquid-liquid equilibria of {}, {} and {} at {:.6g} {}", substances[0].name,
+                  substances[1].name, substances[2].name,
+                  from_si(diagrams.front().diagram.T_K, options.units.temperature, Dimension::temperature),
+                  printed_unit(options.units.temperature));
+  figure.panels.push_back(Drawer(substances, options).panel(diagrams));
+  figure.footer =
+      fmt::format("{} fractions; {}", options.basis == Basis::mole ? "mole" : "mass", triangle_note);
+  return figure;
+}
+
+Panel distribution_panel(const std::vector<Distribution>& distributions,
+                         const std::vector<std::string>& labels, const std::vector<Substance>& substances,
+                         Basis basis) {
+  Panel panel;
+  double low = 1, high = 1, widest = 0;
+  const char* word = basis == Basis::mole ? "mole" : "mass";
+  for (std::size_t k = 0; k < distributions.size(); ++k) {
+    const Distribution& distribution = distributions[k];
+    const std::string suffix = labels[k].empty() ? "" : ", " + labels[k];
+    for (const bool selectivity : {false, true}) {
+      Series series{{},
+                    (selectivity ? "selectivity" : "distribution coefficient") + suffix,
+                    selectivity ? Stroke::dashed : Stroke::solid,
+                    Mark::none,
+                    distributions.size() == 1 ? (selectivity ? 1 : 0) : static_cast<int>(k)};
+      for (const DistributionPoint& point : distribution.points) {
+        const double value = selectivity ? point.selectivity : point.coefficient;
+        series.spots.push_back({point.in_carrier, value});
+        low = std::min(low, value);
+        high = std::max(high, value);
+        widest = std::max(widest, point.in_carrier);
+      }
+      if (!series.spots.empty()) panel.series.push_back(std::move(series));
+    }
+  }
+  if (!distributions.empty()) {
+    const Extraction& roles = distributions.front().roles;
+    panel.x = rounded_axis(
+        fmt::format("{} fraction of {} in the liquid of {}", word, substances[roles.solute].short_name(),
+                    substances[roles.carrier].short_name()),
+        0, std::max(widest, 1e-3));
+    panel.y = {fmt::format("{}: in {} over in {}", substances[roles.solute].short_name(),
+                           substances[roles.solvent].short_name(), substances[roles.carrier].short_name()),
+               std::pow(10.0, std::floor(std::log10(low * 0.999))),
+               std::pow(10.0, std::ceil(std::log10(high * 1.001))), true};
+  }
+  return panel;
+}
+
+}  // namespace jampot

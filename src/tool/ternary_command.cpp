@@ -1,0 +1,429 @@
+// ternary: liquid-liquid diagrams of three substances.
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "jampot/basis/csv_table.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/draw/ternary_figure.hpp"
+#include "jampot/files/text_file.hpp"
+#include "jampot/liquid/working.hpp"
+#include "liquids.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct TernaryCommandOptions {
+  MixtureOptions mixture;
+  std::string temperature, corners, solute, solvent, show, hide;
+  std::vector<std::string> measured, marks, tie_lines;
+  std::string mark_file;
+  int count = 25;
+  bool right_angled = false, overview = false, guide_lines = false, working = false;
+  PresentationOptions presentation;
+};
+
+std::set<std::string> layers_in(const std::string& option, const std::string& text) {
+  std::set<std::string> layers;
+  for (const std::string& piece : split(text, ',')) {
+    if (piece.empty()) continue;
+    const auto& known = ternary_layers();
+    if (std::find(known.begin(), known.end(), piece) == known.end()) {
+      throw RequestError(fmt::format("{}: '{}' is not a layer; there are {}.{}", option, piece,
+                                     joined(known, ", "), did_you_mean(piece, known)));
+    }
+    layers.insert(piece);
+  }
+  return layers;
+}
+
+std::array<double, 3> three(const std::vector<double>& x) {
+  return {x[0], x[1], x[2]};
+}
+
+class TernaryOf {
+ public:
+  TernaryOf(const TernaryCommandOptions& options, const Presentation& presentation)
+      : options_(options), presentation_(presentation), basis_(parse_basis(options.mixture.basis)) {
+    contenders_ = liquid_contenders(options.mixture, answer_.notices);
+    if (substances().size() != 3)
+      throw RequestError(fmt::format("a triangle has three substances; {} are named", substances().size()));
+    if (options.temperature.empty())
+      throw RequestError("give --temperature, as in --temperature \"25 degC\"");
+    T_K_ = parse_quantity(options.temperature, Dimension::temperature);
+    sets_ = read_measured_liquids(options.measured, main(), *bank_with(options.mixture.substance_files));
+    drawing_.units = presentation.units;
+    drawing_.basis = basis_;
+    drawing_.measured = sets_;
+    drawing_.triangle.right_angled = options.right_angled;
+    drawing_.guide_lines = options.guide_lines;
+    read_corners();
+    read_layers();
+    read_marks();
+  }
+
+  Answer answer() {
+    answer_.json = answer_header("ternary", main());
+    answer_.json["T_K"] = T_K_;
+    for (const char* key : {"tie_lines", "plait_points", "three_liquids", "regions", "distribution"})
+      answer_.json[key] = Json::array();
+    add_liquid_notices(contenders_, T_K_, T_K_, answer_.notices);
+    std::vector<LabelledTernary> diagrams;
+    std::vector<Distribution> distributions;
+    std::vector<std::string> labels;
+    for (Contender& contender : contenders_) {
+      const std::string label = compared() ? contender.label : "";
+      TernaryOptions wanted;
+      wanted.tie_lines = options_.count;
+      TernaryDiagram diagram = ternary_diagram(contender.mixture.activity(), T_K_, wanted);
+      answer_.notices.add(diagram.notices);
+      const Extraction roles = roles_in(diagram, number(options_.solute), number(options_.solvent));
+      Distribution spread = distribution(diagram, roles, substances(), basis_);
+      tables(diagram, spread, label);
+      to_json(diagram, spread, label);
+      answer_.lines.push_back((label.empty() ? "" : label + ": ") +
+                              diagram.description({substances()[0].short_name(), substances()[1].short_name(),
+                                                   substances()[2].short_name()}));
+      overlays(contender, label);
+      diagrams.push_back({label, std::move(diagram)});
+      distributions.push_back(std::move(spread));
+      labels.push_back(label);
+    }
+    answer_.lines.push_back(fmt::format("liquid model: {}", main().liquid_model()));
+    through();
+    if (options_.working) work(diagrams.front().diagram);
+    const bool any = std::any_of(diagrams.begin(), diagrams.end(),
+                                 [](const LabelledTernary& entry) { return !entry.diagram.regions.empty(); });
+    if (!any)
+      answer_.notices.add("one-liquid",
+                          "the three are one liquid at every composition at this temperature, by this model");
+    if (!presentation_.figure.empty() && presentation_.plot.empty()) {
+      answer_.figure = ternary_figure(diagrams, substances(), drawing_);
+      if (options_.overview && any) {
+        answer_.figure->panels.push_back(distribution_panel(distributions, labels, substances(), basis_));
+        answer_.figure->columns = 2;
+        answer_.figure->width = 1800;
+      }
+      sign(*answer_.figure, contenders_, answer_.notices);
+    }
+    return std::move(answer_);
+  }
+
+ private:
+  Mixture& main() { return contenders_.front().mixture; }
+  const std::vector<Substance>& substances() { return main().substances(); }
+  bool compared() const { return contenders_.size() > 1; }
+  std::optional<std::size_t> number(const std::string& name) {
+    return name.empty() ? std::nullopt : std::optional(member_named(name, substances()));
+  }
+
+  void read_corners() {
+    if (options_.corners.empty()) return;
+    const std::vector<std::string> names = split(options_.corners, ',');
+    if (names.size() != 3)
+      throw RequestError(
+          fmt::format("--corners '{}': expected three names, \"top, left, right\"", options_.corners));
+    for (std::size_t k = 0; k < 3; ++k) drawing_.triangle.corners[k] = member_named(names[k], substances());
+    auto sorted = drawing_.triangle.corners;
+    std::sort(sorted.begin(), sorted.end());
+    if (sorted != std::array<std::size_t, 3>{0, 1, 2})
+      throw RequestError(fmt::format("--corners '{}' names a substance twice", options_.corners));
+  }
+
+  void read_layers() {
+    drawing_.hidden = layers_in("--hide", options_.hide);
+    if (options_.show.empty()) return;
+    const std::set<std::string> shown = layers_in("--show", options_.show);
+    for (const std::string& layer : ternary_layers()) {
+      if (!shown.contains(layer)) drawing_.hidden.insert(layer);
+    }
+  }
+
+  // "feed: A=0.3, B=0.4"
+  void read_marks() {
+    for (const std::string& text : options_.marks) {
+      const std::size_t colon = text.find(':');
+      if (colon == std::string::npos)
+        throw RequestError(
+            fmt::format("--mark '{}': expected \"text: composition\", as in \"feed: {}=0.3, {}=0.3\"", text,
+                        substances()[0].name, substances()[1].name));
+      drawing_.marks.push_back({std::string(trimmed(text.substr(0, colon))),
+                                three(parse_composition(text.substr(colon + 1), substances(), basis_))});
+    }
+    if (options_.mark_file.empty()) return;
+    // A table: text, then a fraction of the first and the second substance (and the third).
+    const CsvTable table(read_file(options_.mark_file), options_.mark_file);
+    const std::size_t columns = table.header().size();
+    if (columns != 3 && columns != 4)
+      throw RequestError(table.header_place(),
+                         "expected the columns text, x1, x2 (and x3, or it is the rest)");
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+      std::vector<double> x;
+      for (std::size_t k = 1; k < columns; ++k) {
+        x.push_back(table.number(row, k));
+        if (!(x.back() >= 0 && x.back() <= 1))
+          throw RequestError(table.place(row, k),
+                             fmt::format("{} is not a fraction between 0 and 1", x.back()));
+      }
+      if (columns == 3) x.push_back(1 - x[0] - x[1]);
+      constexpr double rounding = 1e-6;
+      if (x[2] < -rounding || std::abs(x[0] + x[1] + x[2] - 1) > rounding)
+        throw RequestError(table.place(row, 1), "the fractions do not sum to 1");
+      x[2] = std::max(0.0, x[2]);
+      drawing_.marks.push_back({std::string(table.text(row, 0)),
+                                three(basis_ == Basis::mass ? mole_fractions(x, substances()) : x)});
+    }
+  }
+
+  std::vector<double> shown(const std::array<double, 3>& x) {
+    return basis_ == Basis::mole ? std::vector<double>(x.begin(), x.end()) : mass_fractions(x, substances());
+  }
+
+  void tables(const TernaryDiagram& diagram, const Distribution& spread, const std::string& label) {
+    const std::string suffix = label.empty() ? "" : ", " + label;
+    const char* letter = basis_ == Basis::mole ? "x" : "w";
+    Table lines{fmt::format("Tie lines{}", suffix), {{"region"}}, {}};
+    for (const char* side : {"alpha", "beta"}) {
+      for (const Substance& substance : substances())
+        lines.columns.push_back(
+            {fmt::format("{}({}) {}", letter, substance.short_name(), side), Dimension::fraction, 5});
+    }
+    for (const ShownTieLine& line : diagram.tie_lines) {
+      std::vector<Cell> row{fmt::format("{}", line.region + 1)};
+      for (const auto* x : {&line.line.alpha, &line.line.beta}) {
+        const auto values = shown(*x);
+        row.insert(row.end(), values.begin(), values.end());
+      }
+      lines.rows.push_back(std::move(row));
+    }
+    if (!lines.rows.empty()) answer_.tables.push_back(std::move(lines));
+    Table special{fmt::format("Plait points and three liquids{}", suffix), {{"what"}}, {}};
+    for (const Substance& substance : substances())
+      special.columns.push_back(
+          {fmt::format("{}({})", letter, substance.short_name()), Dimension::fraction, 5});
+    const auto add = [&](const std::string& what, const std::array<double, 3>& x) {
+      std::vector<Cell> row{what};
+      const auto values = shown(x);
+      row.insert(row.end(), values.begin(), values.end());
+      special.rows.push_back(std::move(row));
+    };
+    for (const PlaitPoint& plait : diagram.plait_points) add("plait point", three(plait.x));
+    for (std::size_t k = 0; k < diagram.three_liquids.size(); ++k) {
+      for (const auto& x : diagram.three_liquids[k]) add(fmt::format("three liquids {}", k + 1), x);
+    }
+    if (!special.rows.empty()) answer_.tables.push_back(std::move(special));
+    if (spread.points.empty()) return;
+    const Extraction& roles = spread.roles;
+    const std::string solute = substances()[roles.solute].short_name(),
+                      carrier = substances()[roles.carrier].short_name(),
+                      solvent = substances()[roles.solvent].short_name();
+    Table extraction{
+        fmt::format("{} between the liquid of {} and that of {}{}", solute, carrier, solvent, suffix),
+        {{fmt::format("{}({}) in {}", letter, solute, carrier), Dimension::fraction, 5},
+         {fmt::format("{}({}) in {}", letter, solute, solvent), Dimension::fraction, 5},
+         {"distribution coefficient", Dimension::number, 4},
+         {fmt::format("selectivity over {}", carrier), Dimension::number, 3}},
+        {}};
+    for (const DistributionPoint& point : spread.points)
+      extraction.rows.push_back({point.in_carrier, point.in_solvent, point.coefficient, point.selectivity});
+    answer_.tables.push_back(std::move(extraction));
+  }
+
+  void to_json(const TernaryDiagram& diagram, const Distribution& spread, const std::string& label) {
+    const auto add = [&](const char* key, Json json) {
+      if (!label.empty()) json["liquid"] = label;
+      answer_.json[key].push_back(std::move(json));
+    };
+    for (const ShownTieLine& line : diagram.tie_lines) {
+      add("tie_lines", {{"alpha", line.line.alpha},
+                        {"beta", line.line.beta},
+                        {"w_alpha", mass_fractions(line.line.alpha, substances())},
+                        {"w_beta", mass_fractions(line.line.beta, substances())},
+                        {"region", line.region},
+                        {"residual", line.residual},
+                        {"tangent_plane_distance", line.distance}});
+    }
+    for (const PlaitPoint& plait : diagram.plait_points) {
+      add("plait_points", {{"x", plait.x},
+                           {"w", mass_fractions(plait.x, substances())},
+                           {"curvature", plait.curvature},
+                           {"third_derivative", plait.third}});
+    }
+    for (const ThreeLiquids& triangle : diagram.three_liquids) {
+      Json liquids = Json::array();
+      for (const auto& x : triangle) liquids.push_back({{"x", x}, {"w", mass_fractions(x, substances())}});
+      add("three_liquids", {{"liquids", std::move(liquids)}});
+    }
+    const auto end = [](const RegionEnd& where) {
+      switch (where.kind) {
+        case RegionEnd::Kind::edge:
+          return "edge";
+        case RegionEnd::Kind::plait:
+          return "plait-point";
+        default:
+          return "three-liquids";
+      }
+    };
+    for (const TwoLiquidRegion& region : diagram.regions) {
+      Json alpha = Json::array(), beta = Json::array();
+      for (const TieLine& line : region.tie_lines) {
+        alpha.push_back(line.alpha);
+        beta.push_back(line.beta);
+      }
+      add("regions", {{"begin", end(region.begin)},
+                      {"end", end(region.end)},
+                      {"alpha_rich_in", substances()[region.alpha_rich].name},
+                      {"beta_rich_in", substances()[region.beta_rich].name},
+                      {"binodal_alpha", std::move(alpha)},
+                      {"binodal_beta", std::move(beta)}});
+    }
+    for (const DistributionPoint& point : spread.points) {
+      add("distribution", {{"solute", substances()[spread.roles.solute].name},
+                           {"carrier", substances()[spread.roles.carrier].name},
+                           {"solvent", substances()[spread.roles.solvent].name},
+                           {"basis", basis_ == Basis::mole ? "mole" : "mass"},
+                           {"in_carrier_liquid", point.in_carrier},
+                           {"in_solvent_liquid", point.in_solvent},
+                           {"coefficient", point.coefficient},
+                           {"selectivity", point.selectivity}});
+    }
+    const std::string text =
+        diagram.description({substances()[0].name, substances()[1].name, substances()[2].name});
+    if (!answer_.json.contains("description")) answer_.json["description"] = text;
+  }
+
+  void overlays(Contender& contender, const std::string& label) {
+    for (const DataSet& set : sets_) {
+      for (const DataPoint& point : set.points) {
+        if (std::abs(point.T_K - T_K_) > 0.5 && !answer_.notices.has("other-temperature"))
+          answer_.notices.add(
+              "other-temperature",
+              fmt::format("{} has pairs at other temperatures than the triangle; deviations are taken at "
+                          "their own",
+                          set.name));
+      }
+      const LiquidComparison comparison = compare_liquids(contender.mixture.activity(), set);
+      const std::string name = label.empty() ? set.name : set.name + ", " + label;
+      for (Table& table : liquid_deviation_tables(comparison, name, substances()))
+        answer_.tables.push_back(std::move(table));
+      Json json = tool::to_json(comparison);
+      json["file"] = set.name;
+      if (!label.empty()) json["liquid"] = label;
+      answer_.json["measured"].push_back(std::move(json));
+    }
+  }
+
+  // Tie lines through given compositions, by the first model.
+  void through() {
+    Table table{"Tie lines through given compositions", {{"composition"}}, {}};
+    const char* letter = basis_ == Basis::mole ? "x" : "w";
+    for (const char* side : {"alpha", "beta"}) {
+      for (const Substance& substance : substances())
+        table.columns.push_back(
+            {fmt::format("{}({}) {}", letter, substance.short_name(), side), Dimension::fraction, 5});
+    }
+    table.columns.push_back({"share of beta (moles)", Dimension::fraction, 5});
+    for (const std::string& text : options_.tie_lines) {
+      const auto z = three(parse_composition(text, substances(), basis_));
+      const auto line = tie_line_through(main().activity(), T_K_, z);
+      if (!line) {
+        answer_.notices.add(
+            "no-tie-line",
+            fmt::format("no tie line passes through {}: it is one liquid or three there", text));
+        continue;
+      }
+      std::vector<Cell> row{text};
+      for (const auto* x : {&line->line.alpha, &line->line.beta}) {
+        const auto values = shown(*x);
+        row.insert(row.end(), values.begin(), values.end());
+      }
+      double share = 0, largest = 0;
+      for (std::size_t i = 0; i < 3; ++i) {
+        const double step = line->line.beta[i] - line->line.alpha[i];
+        if (std::abs(step) <= largest) continue;
+        largest = std::abs(step);
+        share = (z[i] - line->line.alpha[i]) / step;
+      }
+      row.emplace_back(share);
+      table.rows.push_back(std::move(row));
+      drawing_.through.push_back(line->line);
+      answer_.json["through"].push_back({{"composition", z},
+                                         {"alpha", line->line.alpha},
+                                         {"beta", line->line.beta},
+                                         {"share_of_beta", share}});
+    }
+    if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
+  }
+
+  void work(const TernaryDiagram& diagram) {
+    if (diagram.tie_lines.empty()) return;
+    const auto& x = diagram.tie_lines[diagram.tie_lines.size() / 2].line.alpha;
+    const auto lines = jampot::working(main().activity(), substances(), T_K_, {x.begin(), x.end()});
+    answer_.json["working"] = lines;
+    answer_.lines.insert(answer_.lines.end(), lines.begin(), lines.end());
+  }
+
+  const TernaryCommandOptions& options_;
+  const Presentation& presentation_;
+  Basis basis_;
+  Answer answer_;
+  std::vector<Contender> contenders_;
+  std::vector<DataSet> sets_;
+  TernaryFigureOptions drawing_;
+  double T_K_ = 0;
+};
+
+}  // namespace
+
+void add_ternary(CLI::App& tool) {
+  auto options = std::make_shared<TernaryCommandOptions>();
+  CLI::App* command = tool.add_subcommand(
+      "ternary", "Liquid-liquid diagram of three substances: binodal, tie lines, plait points, distribution");
+  add_mixture(*command, options->mixture, false);
+  add_compare(*command, options->mixture);
+  command->add_option("--temperature", options->temperature, "\"25 degC\"")->type_name("QUANTITY");
+  command->add_option("--tie-lines", options->count, "How many tie lines are shown (default 25)")
+      ->type_name("N");
+  const auto repeatable = [](CLI::Option* option) {
+    option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+  };
+  repeatable(
+      command
+          ->add_option("--tie-line", options->tie_lines, "The one through this composition; may be repeated")
+          ->type_name("COMPOSITION"));
+  command
+      ->add_option("--solute", options->solute,
+                   "What is extracted (default: the one in which neither liquid is rich)")
+      ->type_name("NAME");
+  command
+      ->add_option("--solvent", options->solvent,
+                   "What takes it up (default: of the other two the one named later)")
+      ->type_name("NAME");
+  repeatable(
+      command->add_option("--measured", options->measured, "Measured tie lines laid over, with deviations")
+          ->type_name("FILE.csv"));
+  command->add_option("--corners", options->corners, "Who stands where: \"top, left, right\"")
+      ->type_name("NAMES");
+  command->add_flag("--right-angled", options->right_angled, "Draw the triangle right-angled");
+  repeatable(command->add_option("--mark", options->marks, "Point out a composition: \"feed: A=0.3, B=0.4\"")
+                 ->type_name("TEXT: COMPOSITION"));
+  command->add_option("--mark-file", options->mark_file, "The same from a table: text, x1, x2")
+      ->type_name("FILE.csv");
+  command->add_flag("--guide-lines", options->guide_lines, "Lines from the marks to the three sides");
+  const std::string layers = joined(ternary_layers(), ", ");
+  command->add_option("--show", options->show, "Only these layers: " + layers)->type_name("LIST");
+  command->add_option("--hide", options->hide, "Not these layers")->type_name("LIST");
+  command->add_flag("--overview", options->overview, "Draw distribution and selectivity beside the triangle");
+  command->add_flag("--working", options->working, "Write out the activity coefficients of one liquid");
+  add_presentation(*command, options->presentation, true);
+  command->footer(
+      "Example:\n"
+      "  jampot ternary water ethanol \"ethyl acetate\" --temperature \"25 degC\" --figure ternary.svg");
+  command->callback([options] {
+    const Presentation presentation = options->presentation.read();
+    present(TernaryOf(*options, presentation).answer(), presentation);
+  });
+}
+
+}  // namespace jampot::tool
