@@ -28,7 +28,14 @@ Extraction roles_in(const TernaryDiagram& diagram, std::optional<std::size_t> so
 Distribution distribution(const TernaryDiagram& diagram, const Extraction& roles,
                           const std::vector<Substance>& substances, Basis basis) {
   Distribution result{roles, {}};
+  // Tie lines between the liquids of carrier and solvent; where no region is of that kind, all there are.
+  const auto of_pair = [&](const TwoLiquidRegion& region) {
+    return (region.alpha_rich == roles.carrier && region.beta_rich == roles.solvent) ||
+           (region.alpha_rich == roles.solvent && region.beta_rich == roles.carrier);
+  };
+  const bool some = std::any_of(diagram.regions.begin(), diagram.regions.end(), of_pair);
   for (const ShownTieLine& shown : diagram.tie_lines) {
+    if (some && !of_pair(diagram.regions[shown.region])) continue;
     const auto fractions = [&](const std::array<double, 3>& x) {
       return basis == Basis::mole ? std::vector<double>(x.begin(), x.end()) : mass_fractions(x, substances);
     };

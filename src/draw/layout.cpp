@@ -156,6 +156,10 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
       }
     }
   }
+  constexpr double frame_width = 1.5;  // of the guides only the frame of a triangle is in the way of labels
+  for (const Series& guide : panel.guides) {
+    if (guide.width >= frame_width) obstacles.curves.push_back(to_pixels(panel, frame, guide.spots));
+  }
   for (const Callout& callout : panel.callouts) {
     const Pixel anchor{pixel_x(panel, frame, callout.spot.x), pixel_y(panel, frame, callout.spot.y)};
     if (callout.mark != Mark::none) {
@@ -178,7 +182,12 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
   for (const Callout& callout : panel.callouts) {
     const Pixel anchor{pixel_x(panel, frame, callout.spot.x), pixel_y(panel, frame, callout.spot.y)};
     layout.labels.push_back(place_callout(callout, anchor, obstacles));
-    obstacles.boxes.push_back(layout.labels.back().box);
+    const PlacedLabel& placed = layout.labels.back();
+    obstacles.boxes.push_back(placed.box);
+    if (placed.leader)
+      obstacles.curves.push_back({anchor,
+                                  {std::clamp(anchor.x, placed.box.left, placed.box.right),
+                                   std::clamp(anchor.y, placed.box.top, placed.box.bottom)}});
   }
   for (std::size_t k = 0; k < panel.series.size(); ++k) {
     const Series& series = panel.series[k];

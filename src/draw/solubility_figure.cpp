@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace jampot {
 namespace {
@@ -18,14 +19,15 @@ class Drawer {
     Panel panel;
     for (std::size_t k = 0; k < curves.size(); ++k) {
       const auto& [label, curve] = curves[k];
-      // Both sides of each gap, broken where the gap is.
-      for (auto& branch : branches(curve)) {
-        Series line{std::move(branch), label, k % 2 == 0 ? Stroke::solid : Stroke::dashed, Mark::none,
-                    static_cast<int>(k)};
-        panel.series.push_back(std::move(line));
-      }
-      for (std::size_t s = 1; s < panel.series.size(); ++s) {  // one label a curve
-        if (panel.series[s].label == panel.series[s - 1].label) panel.series[s].label.clear();
+      bool named = false;
+      for (const Gap& gap : gaps(curve)) {
+        if (k == 0) panel.areas.push_back(area(gap, 0));
+        for (auto& side : sides(gap)) {
+          panel.series.push_back({std::move(side), named ? "" : label,
+                                  k % 2 == 0 ? Stroke::solid : Stroke::dashed, Mark::none,
+                                  static_cast<int>(k)});
+          named = true;
+        }
       }
       for (const CriticalSolution& critical : curve.critical) {
         const double T = shown_T(critical.T_K);
@@ -119,55 +121,57 @@ class Drawer {
     high_ = std::max(high_, T);
   }
 
-  // The outlines of the gaps: up one side and down the other, one for each run of temperatures with a gap.
-  std::vector<std::vector<Spot>> branches(const SolubilityCurve& curve) {
-    std::vector<std::vector<Spot>> lines;
-    std::vector<std::vector<Spot>> left, right;
-    const auto finish = [&](const CriticalSolution* top) {
-      for (std::size_t g = 0; g < left.size(); ++g) {
-        if (left[g].empty()) continue;
-        std::vector<Spot> line = left[g];
-        if (top != nullptr && left.size() == 1) line.push_back({shown(top->x1), shown_T(top->T_K)});
-        line.insert(line.end(), right[g].rbegin(), right[g].rend());
-        lines.push_back(std::move(line));
-      }
-      left.clear();
-      right.clear();
+  // One run of temperatures with a gap: its two sides, and the critical points in which they meet.
+  struct Gap {
+    std::vector<Spot> left, right;  // by rising temperature
+    std::optional<Spot> bottom, top;
+  };
+
+  std::vector<Gap> gaps(const SolubilityCurve& curve) {
+    std::vector<Gap> finished, open;
+    const auto at = [&](const CriticalSolution& critical) {
+      return Spot{shown(critical.x1), shown_T(critical.T_K)};
     };
     for (std::size_t k = 0; k < curve.drawn.size(); ++k) {
       const SolubilityPoint& point = curve.drawn[k];
       see(shown_T(point.T_K));
-      const CriticalSolution* between = nullptr;  // a critical point passed since the last temperature
+      const CriticalSolution* passed = nullptr;  // a critical point since the last temperature
       for (const CriticalSolution& critical : curve.critical) {
-        if (k > 0 && critical.T_K > curve.drawn[k - 1].T_K && critical.T_K <= point.T_K) between = &critical;
+        if (k > 0 && critical.T_K > curve.drawn[k - 1].T_K && critical.T_K <= point.T_K) passed = &critical;
       }
-      if (point.splits.size() != left.size())
-        finish(between != nullptr && between->upper ? between : nullptr);
-      if (left.empty()) {
-        left.resize(point.splits.size());
-        right.resize(point.splits.size());
-        if (between != nullptr && !between->upper && left.size() == 1)
-          left[0].push_back({shown(between->x1), shown_T(between->T_K)});
+      if (point.splits.size() != open.size()) {
+        if (passed != nullptr && passed->upper && open.size() == 1) open[0].top = at(*passed);
+        finished.insert(finished.end(), open.begin(), open.end());
+        open.assign(point.splits.size(), {});
+        if (passed != nullptr && !passed->upper && open.size() == 1) open[0].bottom = at(*passed);
       }
-      for (std::size_t g = 0; g < point.splits.size(); ++g) {
-        left[g].push_back({shown(point.splits[g].x_alpha), shown_T(point.T_K)});
-        right[g].push_back({shown(point.splits[g].x_beta), shown_T(point.T_K)});
+      for (std::size_t g = 0; g < open.size(); ++g) {
+        open[g].left.push_back({shown(point.splits[g].x_alpha), shown_T(point.T_K)});
+        open[g].right.push_back({shown(point.splits[g].x_beta), shown_T(point.T_K)});
       }
     }
-    // A gap that goes on beyond the last temperature is open there: its sides are two lines.
-    for (std::size_t g = 0; g < left.size(); ++g) {
-      if (left[g].empty()) continue;
-      const bool closed_below = left[g].size() > right[g].size();
-      if (closed_below) {
-        std::vector<Spot> line(right[g].rbegin(), right[g].rend());
-        line.insert(line.end(), left[g].begin(), left[g].end());
-        lines.push_back(std::move(line));
-      } else {
-        lines.push_back(left[g]);
-        lines.push_back(right[g]);
-      }
-    }
-    return lines;
+    finished.insert(finished.end(), open.begin(), open.end());
+    return finished;
+  }
+
+  // The sides as lines: joined where a critical point joins them.
+  static std::vector<std::vector<Spot>> sides(const Gap& gap) {
+    std::vector<Spot> left = gap.left, right = gap.right;
+    if (gap.bottom) left.insert(left.begin(), *gap.bottom);
+    if (gap.bottom) right.insert(right.begin(), *gap.bottom);
+    if (gap.top) left.push_back(*gap.top);
+    if (gap.top) right.push_back(*gap.top);
+    if (!gap.top) return {left, right};
+    left.insert(left.end(), right.rbegin(), right.rend());
+    return {left};
+  }
+
+  static Area area(const Gap& gap, int colour) {
+    Area area{gap.left, colour};
+    if (gap.bottom) area.outline.insert(area.outline.begin(), *gap.bottom);
+    if (gap.top) area.outline.push_back(*gap.top);
+    area.outline.insert(area.outline.end(), gap.right.rbegin(), gap.right.rend());
+    return area;
   }
 
   const std::vector<Substance>& substances_;

@@ -72,7 +72,7 @@ class Drawer {
     }
     if (shows("tie-lines")) {
       for (const ShownTieLine& shown : diagram.tie_lines) {
-        panel_.guides.push_back({{spot(shown.line.alpha), spot(shown.line.beta)},
+        panel_.series.push_back({{spot(shown.line.alpha), spot(shown.line.beta)},
                                  "",
                                  main ? Stroke::solid : Stroke::dotted,
                                  Mark::none,

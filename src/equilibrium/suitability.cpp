@@ -121,7 +121,7 @@ class Judge {
     if (!doubtful.empty()) {
       notices_.add(
           "doubtful-interactions",
-          fmt::format("the group interactions {} of {} rest on a single transcription (grade C); check what "
+          fmt::format("the group interactions {} of {} rest on a single transcription or fail a check against measured data (grade C); check what "
                       "depends on them",
                       joined(doubtful, ", "), unifac->name()));
     }

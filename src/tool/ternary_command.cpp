@@ -85,6 +85,12 @@ class TernaryOf {
       answer_.lines.push_back((label.empty() ? "" : label + ": ") +
                               diagram.description({substances()[0].short_name(), substances()[1].short_name(),
                                                    substances()[2].short_name()}));
+      for (std::size_t k = 0; k < diagram.regions.size(); ++k) {
+        const TwoLiquidRegion& region = diagram.regions[k];
+        answer_.lines.push_back(
+            fmt::format("{}region {}: alpha is rich in {}, beta in {}", label.empty() ? "" : label + ": ",
+                        k + 1, substances()[region.alpha_rich].name, substances()[region.beta_rich].name));
+      }
       overlays(contender, label);
       diagrams.push_back({label, std::move(diagram)});
       distributions.push_back(std::move(spread));
