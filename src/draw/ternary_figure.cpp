@@ -23,6 +23,11 @@ class Drawer {
     if (!shows("numbers")) {
       std::erase_if(panel_.texts, [](const FixedText& text) { return text.small; });
     }
+    for (const auto& band : options_.bands) {
+      Area area{{}, 2};
+      for (const Composition& x : band) area.outline.push_back(spot(x));
+      panel_.areas.push_back(std::move(area));
+    }
     for (std::size_t k = 0; k < diagrams.size(); ++k) add(diagrams[k], static_cast<int>(k), k == 0);
     if (shows("measured")) measured();
     if (shows("marks")) marks();
@@ -84,10 +89,17 @@ class Drawer {
       for (const ThreeLiquids& three : diagram.three_liquids) {
         std::vector<Spot> outline;
         for (const Composition& x : three) outline.push_back(spot(x));
-        if (main) panel_.areas.push_back({outline, 1});
+        if (main) {
+          panel_.areas.push_back({outline, 1});
+          panel_.texts.push_back({{(outline[0].x + outline[1].x + outline[2].x) / 3,
+                                   (outline[0].y + outline[1].y + outline[2].y) / 3},
+                                  "three liquids",
+                                  FixedText::Align::centre,
+                                  false});
+        }
         outline.push_back(outline.front());
-        panel_.series.push_back({outline, main ? "three liquids" : "", main ? Stroke::solid : Stroke::dashed,
-                                 Mark::none, main ? 1 : colour, 1.6});
+        panel_.series.push_back(
+            {outline, "", main ? Stroke::solid : Stroke::dashed, Mark::none, main ? 1 : colour, 1.6});
       }
     }
     if (shows("plait")) {

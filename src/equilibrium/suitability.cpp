@@ -119,11 +119,11 @@ class Judge {
       }
     }
     if (!doubtful.empty()) {
-      notices_.add(
-          "doubtful-interactions",
-          fmt::format("the group interactions {} of {} rest on a single transcription or fail a check against measured data (grade C); check what "
-                      "depends on them",
-                      joined(doubtful, ", "), unifac->name()));
+      notices_.add("doubtful-interactions",
+                   fmt::format("the group interactions {} of {} rest on a single transcription or fail a "
+                               "check against measured data (grade C); check what "
+                               "depends on them",
+                               joined(doubtful, ", "), unifac->name()));
     }
     const auto range = unifac_range_K(unifac->table());
     constexpr double step_K = 2;

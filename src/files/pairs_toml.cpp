@@ -29,8 +29,8 @@ class Reader : TomlReader {
     for (const toml::node& node : *list.as_array()) {
       pairs.push_back(read_pair(*node.as_table(), model, source));
     }
-    if (const toml::node* fit = root.get("fit"); fit != nullptr && fit->is_table() && pairs.size() == 1) {
-      read_covariance(*fit->as_table(), pairs.front());
+    if (const toml::node* fit = root.get("fit"); fit != nullptr && fit->is_table()) {
+      read_covariance(*fit->as_table(), pairs);
     }
     return pairs;
   }
@@ -97,30 +97,59 @@ class Reader : TomlReader {
     pair.sizes = sizes;
   }
 
-  // The section that a fit writes: names of the fitted numbers and their covariance.
-  void read_covariance(const toml::table& fit, PairParameters& pair) const {
+  // The section that a fit writes: names of the fitted numbers, pair after pair, and their covariance.
+  void read_covariance(const toml::table& fit, std::vector<PairParameters>& pairs) const {
     const toml::node *names = fit.get("parameters"), *rows = fit.get("covariance");
     if (names == nullptr || rows == nullptr || !names->is_array() || !rows->is_array()) return;
     const std::size_t n = names->as_array()->size();
+    std::size_t number = 0;
     for (const toml::node& node : *names->as_array()) {
       const std::string name = text_of(node, "parameters");
-      const std::size_t dot = name.find('.');
-      FittedCoefficient coefficient{name.substr(0, dot), Coefficient::constant};
+      const std::size_t colon = name.find(": ");  // "ethanol - water: alpha" where there are several pairs
+      PairParameters& pair =
+          colon == std::string::npos ? pairs.front() : pair_of(node, name.substr(0, colon), pairs);
+      const std::string own = colon == std::string::npos ? name : name.substr(colon + 2);
+      const std::size_t dot = own.find('.');
+      FittedCoefficient coefficient{own.substr(0, dot), Coefficient::constant};
       for (const Coefficient candidate : all_coefficients) {
-        if (dot != std::string::npos && name.substr(dot + 1) == name_of(candidate))
+        if (dot != std::string::npos && own.substr(dot + 1) == name_of(candidate))
           coefficient.coefficient = candidate;
       }
       if (!pair.terms.contains(coefficient.term))
         fail(node, fmt::format("'{}' is not a term of {}", name, pair.model));
+      if (pair.fitted.empty()) pair.joint_row = number;
+      if (pair.joint_row + pair.fitted.size() != number)
+        fail(node, fmt::format("'{}' does not stand with the other numbers of its pair", name));
       pair.fitted.push_back(std::move(coefficient));
+      ++number;
     }
+    std::vector<double> values;
     for (const toml::node& row : *rows->as_array()) {
       if (!row.is_array() || row.as_array()->size() != n || rows->as_array()->size() != n) {
         fail(row, fmt::format("'covariance' must have {} rows of {} numbers", n, n));
       }
-      for (const toml::node& value : *row.as_array())
-        pair.covariance.push_back(number_of(value, "covariance"));
+      for (const toml::node& value : *row.as_array()) values.push_back(number_of(value, "covariance"));
     }
+    const auto joint = std::make_shared<const std::vector<double>>(std::move(values));
+    for (PairParameters& pair : pairs) {
+      for (std::size_t a = 0; a < pair.fitted.size(); ++a) {
+        for (std::size_t b = 0; b < pair.fitted.size(); ++b)
+          pair.covariance.push_back((*joint)[(pair.joint_row + a) * n + pair.joint_row + b]);
+      }
+      if (pairs.size() > 1) pair.joint_covariance = joint;
+    }
+  }
+
+  PairParameters& pair_of(const toml::node& node, const std::string& names,
+                          std::vector<PairParameters>& pairs) const {
+    const std::size_t dash = names.find(" - ");
+    if (dash != std::string::npos) {
+      const Substance *a = bank_.find(names.substr(0, dash)), *b = bank_.find(names.substr(dash + 3));
+      for (PairParameters& pair : pairs) {
+        if (a != nullptr && b != nullptr && pair.between == std::array{a->name, b->name}) return pair;
+      }
+    }
+    fail(node, fmt::format("'{}' is no [[pair]] of this file", names));
   }
 
   void read_between(const toml::node& node, PairParameters& pair) const {

@@ -15,7 +15,7 @@
 #include "fit_problem.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/diagram/liquid_comparison.hpp"
 #include "jampot/liquid/models.hpp"
 
 namespace jampot {
@@ -290,24 +290,6 @@ void fill_ranges(Fit& result) {
   if (P[1] == 0) P = {0, 0};
 }
 
-// The two liquids that the model has nearest to the measured ones; for a binary from the whole composition
-// line.
-void nearest_liquids(ActivityModel& model, LiquidRow& row) {
-  if (row.measured.x.size() != 2) return;
-  double least = HUGE_VAL;
-  for (const BinarySplit& split : binary_splits(model, row.measured.T_K)) {
-    const bool straight = row.measured.x[0] < row.measured.y[0];
-    const double low = straight ? row.measured.x[0] : row.measured.y[0],
-                 high = straight ? row.measured.y[0] : row.measured.x[0];
-    const double distance = std::hypot(split.x_alpha - low, split.x_beta - high);
-    if (distance >= least) continue;
-    least = distance;
-    row.alpha = {split.x_alpha, 1 - split.x_alpha};
-    row.beta = {split.x_beta, 1 - split.x_beta};
-    if (!straight) std::swap(row.alpha, row.beta);
-  }
-}
-
 void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& problem, const Descent& best) {
   const auto standardised = problem.liquid_residuals(best);
   ActivityModel& model = problem.context().mixture().activity();
@@ -325,7 +307,10 @@ void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& pro
       } else if (row.kind == DataKind::excess_enthalpy) {
         row.model = model_excess_enthalpy(model, point.T_K, point.x);
       } else {
-        nearest_liquids(model, row);
+        if (const auto liquids = nearest_liquids(model, point)) {
+          row.alpha = liquids->alpha;
+          row.beta = liquids->beta;
+        }
       }
       result.liquid_residuals.push_back(std::move(row));
     }
@@ -476,6 +461,9 @@ double LiquidRow::distance() const {
 std::vector<PairParameters> Fit::pairs() const {
   const std::size_t terms = terms_for_fit(options.model).size();
   std::vector<PairParameters> list;
+  const Eigen::MatrixXd covariance_of_all = fitted_covariance();
+  const auto joint = std::make_shared<const std::vector<double>>(
+      covariance_of_all.data(), covariance_of_all.data() + covariance_of_all.size());
   std::size_t p = 0;
   for (std::size_t i = 0; i < substances.size(); ++i) {
     for (std::size_t j = i + 1; j < substances.size(); ++j, ++p) {
@@ -488,12 +476,16 @@ std::vector<PairParameters> Fit::pairs() const {
         if (parameter.term_index / terms == p)
           pair.terms[parameter.term][parameter.coefficient] = parameter.value;
       }
-      if (substances.size() == 2) {
-        for (const FittedParameter* parameter : fitted())
-          pair.fitted.push_back({parameter->term, parameter->coefficient});
-        const Eigen::MatrixXd all = fitted_covariance();
-        pair.covariance.assign(all.data(), all.data() + all.size());
+      const std::vector<const FittedParameter*> all = fitted();
+      for (std::size_t row = 0; row < all.size(); ++row) {
+        if (all[row]->term_index / terms != p) continue;
+        if (pair.fitted.empty()) pair.joint_row = row;
+        pair.fitted.push_back({all[row]->term, all[row]->coefficient});
       }
+      const auto own = std::ssize(pair.fitted), from = static_cast<Eigen::Index>(pair.joint_row);
+      const Eigen::MatrixXd block = covariance_of_all.block(from, from, own, own);
+      pair.covariance.assign(block.data(), block.data() + block.size());
+      if (substances.size() > 2) pair.joint_covariance = joint;
       list.push_back(std::move(pair));
     }
   }

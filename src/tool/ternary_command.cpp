@@ -9,6 +9,7 @@
 #include "jampot/draw/ternary_figure.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/liquid/working.hpp"
+#include "jampot/regression/uncertainty.hpp"
 #include "liquids.hpp"
 
 namespace jampot::tool {
@@ -20,7 +21,7 @@ struct TernaryCommandOptions {
   std::vector<std::string> measured, marks, tie_lines;
   std::string mark_file;
   int count = 25;
-  bool right_angled = false, overview = false, guide_lines = false, working = false;
+  bool right_angled = false, overview = false, guide_lines = false, working = false, uncertainty = false;
   PresentationOptions presentation;
 };
 
@@ -91,6 +92,7 @@ class TernaryOf {
             fmt::format("{}region {}: alpha is rich in {}, beta in {}", label.empty() ? "" : label + ": ",
                         k + 1, substances()[region.alpha_rich].name, substances()[region.beta_rich].name));
       }
+      if (options_.uncertainty && &contender == &contenders_.front()) uncertainty(diagram);
       overlays(contender, label);
       diagrams.push_back({label, std::move(diagram)});
       distributions.push_back(std::move(spread));
@@ -320,6 +322,51 @@ class TernaryOf {
     }
   }
 
+  // What the uncertainty of fitted parameters means for the tie lines and the binodal.
+  void uncertainty(const TernaryDiagram& diagram) {
+    Table table{"Standard uncertainties of the tie lines (mole fraction, the feed in the middle held)",
+                {{"region"}},
+                {}};
+    for (const char* side : {"alpha", "beta"}) {
+      for (const Substance& substance : substances())
+        table.columns.push_back(
+            {fmt::format("u(x({}) {})", substance.short_name(), side), Dimension::fraction, 5});
+    }
+    std::vector<TieLine> lines;
+    for (const ShownTieLine& line : diagram.tie_lines) lines.push_back(line.line);
+    const auto u = tie_line_uncertainties(main(), T_K_, lines);
+    for (std::size_t k = 0; k < u.size(); ++k) {
+      std::vector<Cell> row{fmt::format("{}", diagram.tie_lines[k].region + 1)};
+      row.insert(row.end(), u[k].u_alpha.begin(), u[k].u_alpha.end());
+      row.insert(row.end(), u[k].u_beta.begin(), u[k].u_beta.end());
+      table.rows.push_back(std::move(row));
+      answer_.json["tie_lines"][k]["u_alpha"] = u[k].u_alpha;
+      answer_.json["tie_lines"][k]["u_beta"] = u[k].u_beta;
+    }
+    if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
+    constexpr double coverage = 2;  // standard uncertainties on either side
+    for (const TwoLiquidRegion& region : diagram.regions) {
+      const auto bands = tie_line_uncertainties(main(), T_K_, region.tie_lines);
+      for (const bool alpha : {true, false}) {
+        std::vector<std::array<double, 3>> outer, inner;
+        for (std::size_t k = 0; k < bands.size(); ++k) {
+          const auto& x = alpha ? region.tie_lines[k].alpha : region.tie_lines[k].beta;
+          const auto& step = alpha ? bands[k].across_alpha : bands[k].across_beta;
+          std::array<double, 3> out{}, in{};
+          for (std::size_t i = 0; i < 3; ++i) {
+            out[i] = std::clamp(x[i] + coverage * step[i], 0.0, 1.0);
+            in[i] = std::clamp(x[i] - coverage * step[i], 0.0, 1.0);
+          }
+          outer.push_back(out);
+          inner.push_back(in);
+        }
+        outer.insert(outer.end(), inner.rbegin(), inner.rend());
+        drawing_.bands.push_back(std::move(outer));
+      }
+    }
+    answer_.lines.push_back("band: two standard uncertainties on either side of the binodal");
+  }
+
   // Tie lines through given compositions, by the first model.
   void through() {
     Table table{"Tie lines through given compositions", {{"composition"}}, {}};
@@ -421,6 +468,10 @@ void add_ternary(CLI::App& tool) {
   command->add_option("--show", options->show, "Only these layers: " + layers)->type_name("LIST");
   command->add_option("--hide", options->hide, "Not these layers")->type_name("LIST");
   command->add_flag("--overview", options->overview, "Draw distribution and selectivity beside the triangle");
+  command->add_flag(
+      "--uncertainty", options->uncertainty,
+      "Draw and tabulate what the uncertainty of fitted parameters means: a band of two standard "
+      "uncertainties");
   command->add_flag("--working", options->working, "Write out the activity coefficients of one liquid");
   add_presentation(*command, options->presentation, true);
   command->footer(

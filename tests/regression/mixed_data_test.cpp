@@ -5,6 +5,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/gamma.hpp"
+#include "jampot/diagram/ternary.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/equilibrium/bubble_dew.hpp"
 #include "jampot/files/measured_csv.hpp"
@@ -560,6 +561,75 @@ TEST(Fit, ATermCanBeTheSameForAllPairs) {
   EXPECT_EQ(result.free().size(), 7u);
   EXPECT_LT(result.objective, 1e-3);
   for (const PairParameters& pair : result.pairs()) EXPECT_NEAR(pair.terms.at("alpha").constant, 0.42, 1e-3);
+}
+
+// Ternary tie lines alone: the fit gives them back, reports its own beside the measured ones, and its
+// covariance, through a file, moves the tie lines as sampled parameters do.
+TEST(MixedData, TernaryTieLinesAndTheirUncertainty) {
+  const std::vector<std::string> names{"water", "ethanol", "ethyl acetate"};
+  ParameterCollection parameters;
+  parameters.add(test::nrtl_pair("water", "ethanol", 400, 50, 0.3));
+  parameters.add(test::nrtl_pair("water", "ethyl acetate", 1250, 450, 0.3));
+  parameters.add(test::nrtl_pair("ethanol", "ethyl acetate", 150, 160, 0.3));
+  Mixture mixture(substances_named(names), "nrtl", parameters);
+  const TernaryDiagram diagram = ternary_diagram(mixture.activity(), 298.15);
+  DataSet data;
+  data.name = "tie lines";
+  data.kind = DataKind::lle;
+  data.substances = mixture.substances();
+  for (std::size_t k = 1; k < diagram.tie_lines.size(); k += 2) {
+    const TieLine& line = diagram.tie_lines[k].line;
+    DataPoint point;
+    point.T_K = 298.15;
+    point.x.assign(line.alpha.begin(), line.alpha.end());
+    point.y.assign(line.beta.begin(), line.beta.end());
+    point.u_T_K = 0.05;
+    point.u_x = point.u_y = 0.002;
+    data.points.push_back(point);
+  }
+  FitOptions options;
+  options.form = {Coefficient::constant};
+  const Fit result = fit({data}, options);
+  EXPECT_LT(result.objective, 1e-4);
+  for (const LiquidRow& row : result.liquid_residuals) {
+    ASSERT_EQ(row.alpha.size(), 3u);
+    for (std::size_t i = 0; i < 3; ++i) {
+      EXPECT_NEAR(row.alpha[i], row.measured.x[i], 2e-4);
+      EXPECT_NEAR(row.beta[i], row.measured.y[i], 2e-4);
+    }
+  }
+  // Through a file, all pairs with their joint covariance.
+  ParameterCollection read;
+  parse_pairs(pairs_text(result), "own.pairs.toml", read, Bank::built_in());
+  const Mixture again(substances_named(names), "nrtl", read);
+  const TieLine line = diagram.tie_lines[8].line;
+  const TieLineUncertainty u = tie_line_uncertainties(again, 298.15, {line}).front();
+  // Parameters drawn from the covariance of the fit.
+  const Eigen::LLT<Eigen::MatrixXd> root(result.covariance);
+  ASSERT_EQ(root.info(), Eigen::Success);
+  std::mt19937_64 generator(3);
+  std::normal_distribution<double> normal;
+  std::array<double, 3> squares{};
+  constexpr int draws = 400;
+  for (int draw = 0; draw < draws; ++draw) {
+    Eigen::VectorXd z(result.covariance.rows());
+    for (double& value : z) value = normal(generator);
+    Eigen::VectorXd change = root.matrixL() * z;
+    change *= 0.1;  // small, so that first order is enough
+    Mixture moved = result.mixture();
+    const auto free = result.free();
+    for (std::size_t p = 0; p < free.size(); ++p) {
+      moved.activity().set_coefficient(free[p]->term_index, free[p]->coefficient,
+                                       free[p]->value + change[static_cast<Eigen::Index>(p)]);
+    }
+    const auto found = tie_line_through(moved.activity(), 298.15, line.middle());
+    ASSERT_TRUE(found);
+    const bool same =
+        std::abs(found->line.alpha[0] - line.alpha[0]) < std::abs(found->line.beta[0] - line.alpha[0]);
+    const auto& alpha = same ? found->line.alpha : found->line.beta;
+    for (std::size_t i = 0; i < 3; ++i) squares[i] += std::pow((alpha[i] - line.alpha[i]) / 0.1, 2) / draws;
+  }
+  for (std::size_t i = 0; i < 3; ++i) EXPECT_NEAR(std::sqrt(squares[i]), u.u_alpha[i], 0.12 * u.u_alpha[i]);
 }
 
 TEST(MixedData, BinariesAndATernaryTogether) {

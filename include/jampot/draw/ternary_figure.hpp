@@ -30,7 +30,8 @@ struct TernaryFigureOptions {
   std::vector<DataSet> measured;
   std::vector<TriangleMark> marks;
   std::vector<TieLine> through;  ///< tie lines through compositions asked for, drawn strongly
-  bool guide_lines = false;      ///< from marks to the three sides
+  std::vector<std::vector<std::array<double, 3>>> bands;  ///< outlines of uncertainty along the binodal
+  bool guide_lines = false;                               ///< from marks to the three sides
 };
 
 /// "area", "binodal", "tie-lines", "plait", "three-liquids", "measured", "marks", "numbers".

@@ -2,6 +2,7 @@
 // Pair parameters as they travel: values, where they hold, where they come from.
 #include <array>
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -31,6 +32,10 @@ struct PairParameters {
   /// The numbers that were fitted and their covariance, row by row; empty where it is not known.
   std::vector<FittedCoefficient> fitted;
   std::vector<double> covariance;
+  /// Of pairs that were fitted together: the covariance of all their numbers, row by row, and the row at
+  /// which the numbers of this pair begin. Shared by those pairs.
+  std::shared_ptr<const std::vector<double>> joint_covariance;
+  std::size_t joint_row = 0;
 
   /// What the values were fitted with, where it is stated: parameters mean nothing without it.
   std::optional<std::array<double, 2>> molar_volumes_m3_mol;  ///< Wilson

@@ -3,6 +3,7 @@
 #include <vector>
 
 #include "jampot/diagram/binary_vle.hpp"
+#include "jampot/diagram/ternary.hpp"
 #include "jampot/liquid/pair_parameters.hpp"
 
 namespace jampot {
@@ -28,5 +29,18 @@ struct UncertaintyBand {
 /// First order, from the covariance that travels with the parameters of the pair.
 /// @throws CalculationError where the parameters carry no covariance
 UncertaintyBand uncertainty_band(const Mixture& mixture, const BinaryCurve& curve);
+
+/// Standard uncertainties of the two liquids of a tie line, and how the two sides of the binodal move.
+struct TieLineUncertainty {
+  std::array<double, 3> u_alpha{}, u_beta{};  ///< of each mole fraction, the feed in the middle held
+  /// One standard uncertainty across the binodal, as a step in mole fractions; sums to zero.
+  std::array<double, 3> across_alpha{}, across_beta{};
+};
+
+/// Of every tie line of a region (its own, close together), to first order from the covariance of all pairs.
+/// Pairs that were not fitted together count as independent.
+/// @throws CalculationError where a pair carries no covariance, naming it
+std::vector<TieLineUncertainty> tie_line_uncertainties(const Mixture& mixture, double T_K,
+                                                       const std::vector<TieLine>& tie_lines);
 
 }  // namespace jampot
