@@ -48,19 +48,49 @@ std::vector<double> spread(std::size_t n) {
   return x;
 }
 
-// Samples and their ideal Gibbs energy of mixing, sum x_i ln x_i.
-struct Samples {
-  std::vector<double> x, ideal;
+}  // namespace
+
+// Samples, their ideal Gibbs energy of mixing sum x_i ln x_i, and who stands beside whom.
+struct LiquidSurface::Samples {
+  std::vector<double> x, ideal, root;  ///< root: sqrt(x_i)
+  std::vector<std::size_t> neighbour;  ///< of all samples, one after the other
+  std::vector<std::size_t> first;      ///< where those of a sample begin; one more at the end
+
   Samples() = default;
   Samples(std::size_t n, std::vector<double> fractions) : x(std::move(fractions)), ideal(x.size() / n) {
     for (std::size_t k = 0; k < x.size(); ++k) {
       if (x[k] > 0) ideal[k / n] += x[k] * std::log(x[k]);
+      root.push_back(std::sqrt(x[k]));
+    }
+    for (std::size_t k = 0; k < ideal.size(); ++k) {
+      first.push_back(neighbour.size());
+      if (n == 2) on_line(k);
+      if (n == 3) on_triangle(k);
+    }
+    first.push_back(neighbour.size());
+  }
+  std::span<const std::size_t> around(std::size_t sample) const {
+    return std::span(neighbour).subspan(first[sample], first[sample + 1] - first[sample]);
+  }
+
+ private:
+  void on_line(std::size_t k) {
+    if (k > 0) neighbour.push_back(k - 1);
+    if (k < steps_of_a_line) neighbour.push_back(k + 1);
+  }
+  void on_triangle(std::size_t k) {
+    constexpr double m = steps_of_a_triangle;
+    const long i = std::lround(m * x[3 * k]), j = std::lround(m * x[3 * k + 1]);
+    for (const auto& [a, b] :
+         std::array<std::array<long, 2>, 6>{{{1, 0}, {-1, 0}, {0, 1}, {0, -1}, {1, -1}, {-1, 1}}}) {
+      if (i + a >= 0 && j + b >= 0 && i + a + j + b <= static_cast<long>(steps_of_a_triangle))
+        neighbour.push_back(lattice(static_cast<std::size_t>(i + a), static_cast<std::size_t>(j + b)));
     }
   }
 };
 
 // Made once for each number of components; the same for all temperatures and models.
-const Samples& samples(std::size_t n) {
+const LiquidSurface::Samples& LiquidSurface::samples(std::size_t n) {
   if (n == 2) {
     static const Samples line = [] {
       std::vector<double> x;
@@ -97,6 +127,23 @@ const Samples& samples(std::size_t n) {
   return many;
 }
 
+namespace {
+
+// Of two or three components: trace and determinant of the matrix less its known eigenvalue 1 leave a
+// quadratic equation. `root` holds sqrt(x_i).
+double curvature_of_few(std::span<const double> root, std::span<const double> dn) {
+  const std::size_t n = root.size();
+  if (n == 2) return root[0] * root[0] * dn[0] + root[1] * root[1] * dn[3] + 1;
+  const double a = 1 + root[0] * root[0] * dn[0], d = 1 + root[1] * root[1] * dn[4],
+               f = 1 + root[2] * root[2] * dn[8];
+  const double b = root[0] * root[1] * dn[1], c = root[0] * root[2] * dn[2], e = root[1] * root[2] * dn[5];
+  const double determinant = a * (d * f - e * e) - b * (b * f - e * c) + c * (b * e - d * c);
+  const double sum = a + d + f - 1,
+               greater = (sum + std::sqrt(std::max(0.0, sum * sum - 4 * determinant))) / 2;
+  // The product over the greater root keeps digits where the smaller is near zero.
+  return greater > 0 ? determinant / greater : sum - greater;
+}
+
 }  // namespace
 
 Curvature smallest_curvature(ActivityModel& model, std::span<const double> x, bool with_direction) {
@@ -110,21 +157,9 @@ Curvature smallest_curvature(ActivityModel& model, std::span<const double> x, bo
   const std::span<double> dn = n > few ? std::span(large).subspan(n) : std::span(small_dn).first(n * n);
   model.evaluate(x, ln_gamma, {}, dn);
   if (n <= few && !with_direction) {
-    // Trace and determinant of the matrix less its known eigenvalue 1 leave a quadratic equation.
-    std::array<double, few * few> m{};
-    double trace = 0;
-    for (std::size_t i = 0; i < n; ++i) {
-      for (std::size_t k = 0; k < n; ++k)
-        m[i * n + k] = (i == k ? 1 : 0) + std::sqrt(x[i] * x[k]) * dn[i * n + k];
-      trace += m[i * n + i];
-    }
-    if (n == 2) return {trace - 1, {}};
-    const double determinant = m[0] * (m[4] * m[8] - m[5] * m[7]) - m[1] * (m[3] * m[8] - m[5] * m[6]) +
-                               m[2] * (m[3] * m[7] - m[4] * m[6]);
-    const double sum = trace - 1, root = std::sqrt(std::max(0.0, sum * sum - 4 * determinant));
-    // The product over the greater root keeps digits where the smaller is near zero.
-    const double greater = (sum + root) / 2;
-    return {greater > 0 ? determinant / greater : (sum - root) / 2, {}};
+    std::array<double, few> root{};
+    for (std::size_t i = 0; i < n; ++i) root[i] = std::sqrt(x[i]);
+    return {curvature_of_few(std::span(root).first(n), dn), {}};
   }
   const auto N = static_cast<Eigen::Index>(n);
   constexpr int most_on_stack = 24;
@@ -149,11 +184,11 @@ Curvature smallest_curvature(ActivityModel& model, std::span<const double> x, bo
 }
 
 LiquidSurface::LiquidSurface(ActivityModel& model, double T_K)
-    : model_(&model), T_K_(T_K), x_(&samples(model.size()).x) {
+    : model_(&model), T_K_(T_K), samples_(&samples(model.size())) {
   model.set_temperature(T_K);
-  const std::size_t n = model.size(), count = x_->size() / n;
+  const std::size_t n = model.size(), count = samples_->ideal.size();
   std::vector<double> ln_gamma(n);
-  g_ = samples(n).ideal;
+  g_ = samples_->ideal;
   for (std::size_t k = 0; k < count; ++k) {
     const auto fractions = x(k);
     model.evaluate(fractions, ln_gamma);
@@ -163,7 +198,7 @@ LiquidSurface::LiquidSurface(ActivityModel& model, double T_K)
 
 std::span<const double> LiquidSurface::x(std::size_t sample) const {
   const std::size_t n = model_->size();
-  return std::span(*x_).subspan(sample * n, n);
+  return std::span(samples_->x).subspan(sample * n, n);
 }
 
 double LiquidSurface::spacing() const {
@@ -180,25 +215,6 @@ double LiquidSurface::distance(std::size_t sample, std::span<const double> ln_a)
   return d;
 }
 
-std::vector<std::size_t> LiquidSurface::neighbours(std::size_t sample) const {
-  std::vector<std::size_t> list;
-  if (model_->size() == 2) {
-    if (sample > 0) list.push_back(sample - 1);
-    if (sample < steps_of_a_line) list.push_back(sample + 1);
-  } else if (model_->size() == 3) {
-    constexpr double m = steps_of_a_triangle;
-    const auto fractions = x(sample);
-    const long first = std::lround(m * fractions[0]), second = std::lround(m * fractions[1]);
-    for (const auto& [a, b] :
-         std::array<std::array<long, 2>, 6>{{{1, 0}, {-1, 0}, {0, 1}, {0, -1}, {1, -1}, {-1, 1}}}) {
-      const long i = first + a, j = second + b;
-      if (i >= 0 && j >= 0 && i + j <= static_cast<long>(steps_of_a_triangle))
-        list.push_back(lattice(static_cast<std::size_t>(i), static_cast<std::size_t>(j)));
-    }
-  }
-  return list;
-}
-
 std::vector<std::size_t> LiquidSurface::lowest(std::span<const double> ln_a, std::size_t most) const {
   std::vector<double> d(size());
   for (std::size_t k = 0; k < size(); ++k) d[k] = distance(k, ln_a);
@@ -209,7 +225,7 @@ std::vector<std::size_t> LiquidSurface::lowest(std::span<const double> ln_a, std
     if (!(d[k] < hopeless)) continue;
     bool lowest = true;
     if (on_lattice) {
-      for (const std::size_t other : neighbours(k)) lowest = lowest && d[k] <= d[other];
+      for (const std::size_t other : samples_->around(k)) lowest = lowest && d[k] <= d[other];
     }
     if (lowest) found.push_back(k);
   }
@@ -233,15 +249,20 @@ void LiquidSurface::search() {
   searched_ = true;
   model_->set_temperature(T_K_);
   const std::size_t n = model_->size();
-  std::vector<double> curvature(size());
+  std::vector<double> curvature(size()), ln_gamma(n), dn(n * n);
   for (std::size_t k = 0; k < size(); ++k) {
-    curvature[k] = smallest_curvature(*model_, x(k)).value;
+    if (n <= 3) {
+      model_->evaluate(x(k), ln_gamma, {}, dn);
+      curvature[k] = curvature_of_few(std::span(samples_->root).subspan(k * n, n), dn);
+    } else {
+      curvature[k] = smallest_curvature(*model_, x(k)).value;
+    }
     if (curvature[k] < 0) unstable_.push_back(k);
   }
   constexpr double suspicious = 0.35;
   for (std::size_t k = 0; k < size(); ++k) {
     if (curvature[k] > suspicious) continue;
-    const auto around = neighbours(k);
+    const auto around = samples_->around(k);
     if (std::any_of(around.begin(), around.end(), [&](std::size_t m) { return curvature[m] < curvature[k]; }))
       continue;
     // The lowest point between the samples, by steps along the directions of the lattice.

@@ -47,11 +47,12 @@ class LiquidSurface {
   const std::vector<std::size_t>& unstable();
 
  private:
-  std::vector<std::size_t> neighbours(std::size_t sample) const;
+  struct Samples;
+  static const Samples& samples(std::size_t n);
 
   ActivityModel* model_;
   double T_K_;
-  const std::vector<double>* x_;  ///< all samples, one after the other
+  const Samples* samples_;
   std::vector<double> g_;
   void search();
   bool searched_ = false;
