@@ -190,6 +190,13 @@ class Reader {
       return std::any_of(columns_.begin(), columns_.end(),
                          [&](const Column& c) { return c.name.find(part) != std::string::npos; });
     };
+    const auto stated = comments_.find("kind");
+    const bool two_liquids =
+        stated != comments_.end() && (stated->second.value == "lle" || stated->second.value == "tie-lines");
+    if (two_liquids && !any("_alpha") && !any("_beta"))
+      throw RequestError(
+          table_.header_place(),
+          "two liquids in equilibrium need the columns x1_alpha, ... and x1_beta, ... (or w1_alpha, ...)");
     if (any("_alpha") || any("_beta")) {
       liquid_only_ = DataKind::lle;
       mass_ = column("w1_alpha") || column("w2_alpha");
