@@ -26,6 +26,7 @@ class Drawer {
     for (const auto& band : options_.bands) {
       Area area{{}, 2};
       for (const Composition& x : band) area.outline.push_back(spot(x));
+      panel_.guides.push_back({area.outline, "", Stroke::dotted, Mark::none, 2, 1.3});
       panel_.areas.push_back(std::move(area));
     }
     for (std::size_t k = 0; k < diagrams.size(); ++k) add(diagrams[k], static_cast<int>(k), k == 0);
@@ -177,7 +178,7 @@ Panel distribution_panel(const std::vector<Distribution>& distributions,
                          const std::vector<std::string>& labels, const std::vector<Substance>& substances,
                          Basis basis) {
   Panel panel;
-  double low = 1, high = 1, widest = 0;
+  double low = HUGE_VAL, high = 0, widest = 0;
   const char* word = basis == Basis::mole ? "mole" : "mass";
   for (std::size_t k = 0; k < distributions.size(); ++k) {
     const Distribution& distribution = distributions[k];
@@ -198,7 +199,7 @@ Panel distribution_panel(const std::vector<Distribution>& distributions,
       if (!series.spots.empty()) panel.series.push_back(std::move(series));
     }
   }
-  if (!distributions.empty()) {
+  if (high > 0) {
     const Extraction& roles = distributions.front().roles;
     panel.x = rounded_axis(
         fmt::format("{} fraction of {} in the liquid of {}", word, substances[roles.solute].short_name(),
@@ -206,7 +207,7 @@ Panel distribution_panel(const std::vector<Distribution>& distributions,
         0, std::max(widest, 1e-3));
     panel.y = {fmt::format("{}: in {} over in {}", substances[roles.solute].short_name(),
                            substances[roles.solvent].short_name(), substances[roles.carrier].short_name()),
-               std::pow(10.0, std::floor(std::log10(low * 0.999))),
+               std::pow(10.0, std::floor(std::log10(low))),
                std::pow(10.0, std::ceil(std::log10(high * 1.001))), true};
   }
   return panel;

@@ -104,11 +104,6 @@ class SplitOf {
     table.columns.push_back(
         {feed_.sized ? "mass" : "mass share", feed_.sized ? mass : Dimension::fraction, 4});
     table.columns.push_back({"density", Dimension::density, 1});
-    for (const char* letter : {"x", "w"}) {
-      for (const Substance& substance : substances())
-        table.columns.push_back(
-            {fmt::format("{}({})", letter, substance.short_name()), Dimension::fraction, 5});
-    }
     double total_mass = 0;
     for (const DecantedLiquid& liquid : result.liquids) total_mass += liquid.m_kg;
     for (std::size_t p = 0; p < count; ++p) {
@@ -119,17 +114,13 @@ class SplitOf {
                                                                                          : ", heavier";
       std::vector<Cell> row{name, liquid.n, feed_.sized ? liquid.m_kg : liquid.m_kg / total_mass};
       row.push_back(liquid.density_kg_m3.value ? Cell(*liquid.density_kg_m3.value) : Cell());
-      row.insert(row.end(), liquid.x.begin(), liquid.x.end());
-      row.insert(row.end(), liquid.w.begin(), liquid.w.end());
       table.rows.push_back(std::move(row));
     }
     // The feed below its liquids, for the balance.
     std::vector<Cell> row{std::string("feed"), feed_.total(), feed_.sized ? total_mass : 1.0, Cell()};
-    const auto z = feed_.fractions(), w = mass_fractions(z, substances());
-    row.insert(row.end(), z.begin(), z.end());
-    row.insert(row.end(), w.begin(), w.end());
     table.rows.push_back(std::move(row));
     answer_.tables.push_back(std::move(table));
+    compositions(result, label);
     if (count > 1) amounts(result, label);
     if (result.duty) heat(*result.duty, label);
     to_json(result, label);
@@ -140,6 +131,29 @@ class SplitOf {
     answer_.lines.push_back(
         fmt::format("{}mass balance closed to {:.0e} of the feed; ln(x gamma) equal to {:.0e}",
                     label.empty() ? "" : label + ": ", result.balance, result.residual));
+  }
+
+  // A table of mole fractions and one of mass fractions, the liquids and the feed side by side.
+  void compositions(const Decanted& result, const std::string& label) {
+    for (const bool mole : {true, false}) {
+      Table table{fmt::format("{} fractions{}", mole ? "Mole" : "Mass", label.empty() ? "" : ", " + label),
+                  {{"substance"}},
+                  {}};
+      for (const DecantedLiquid& liquid : result.liquids)
+        table.columns.push_back(
+            {(mole ? "x, " : "w, ") + name_of_liquid(liquid, result.liquids.size()), Dimension::fraction, 5});
+      table.columns.push_back({mole ? "x, feed" : "w, feed", Dimension::fraction, 5});
+      const auto z = feed_.fractions();
+      const auto feed = mole ? z : mass_fractions(z, substances());
+      for (std::size_t i = 0; i < substances().size(); ++i) {
+        std::vector<Cell> row{substances()[i].name};
+        for (const DecantedLiquid& liquid : result.liquids)
+          row.emplace_back(mole ? liquid.x[i] : liquid.w[i]);
+        row.emplace_back(feed[i]);
+        table.rows.push_back(std::move(row));
+      }
+      answer_.tables.push_back(std::move(table));
+    }
   }
 
   // How much of each substance goes where.

@@ -111,7 +111,7 @@ class TernaryOf {
       if (options_.overview && any) {
         answer_.figure->panels.push_back(distribution_panel(distributions, labels, substances(), basis_));
         answer_.figure->columns = 2;
-        answer_.figure->width = 1800;
+        answer_.figure->width = 1400;
       }
       sign(*answer_.figure, contenders_, answer_.notices);
     }
