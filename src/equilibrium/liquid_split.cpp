@@ -1,12 +1,9 @@
 #include "jampot/equilibrium/liquid_split.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
-#include "jampot/basis/error.hpp"
 
 namespace jampot {
 namespace {
@@ -96,49 +93,6 @@ std::optional<std::vector<double>> LiquidSplitter::more_stable(std::span<const d
   return result();
 }
 
-double LiquidSplitter::gibbs(std::span<const PhaseAmounts> phases) {
-  double sum = 0;
-  for (const PhaseAmounts& phase : phases) {
-    const std::vector<double> ln_a = ln_activities(phase.fractions());
-    for (std::size_t i = 0; i < ln_a.size(); ++i) {
-      if (phase.n[i] > 0) sum += phase.n[i] * ln_a[i];
-    }
-  }
-  return sum;
-}
-
-void LiquidSplitter::begin_phase(std::vector<PhaseAmounts>& phases, const std::vector<double>& w,
-                                 std::span<const double> z) {
-  double most = HUGE_VAL;
-  for (std::size_t i = 0; i < z.size(); ++i) {
-    if (w[i] > 0) most = std::min(most, z[i] / w[i]);
-  }
-  const double before = gibbs(phases);
-  const std::vector<PhaseAmounts> given = phases;
-  std::vector<PhaseAmounts> best;
-  double least = before;
-  for (double share = 0.8; share > 1e-9; share *= 0.4) {
-    phases = given;
-    PhaseAmounts fresh{&liquid_, std::vector<double>(z.size())};
-    for (std::size_t i = 0; i < z.size(); ++i) {
-      if (!(z[i] > 0)) continue;
-      const double taken = share * most * w[i] / z[i];
-      for (PhaseAmounts& phase : phases) phase.n[i] *= 1 - taken;
-      fresh.n[i] = share * most * w[i];
-    }
-    phases.push_back(std::move(fresh));
-    const double now = gibbs(phases);
-    if (now < least) {
-      least = now;
-      best = phases;
-    } else if (!best.empty()) {
-      break;  // past the lowest of the shares tried
-    }
-  }
-  if (best.empty()) return;  // the smallest share stands
-  phases = std::move(best);
-}
-
 LiquidSplit LiquidSplitter::split(std::span<const double> z) {
   LiquidSplit result;
   result.x = {{z.begin(), z.end()}};
@@ -148,44 +102,14 @@ LiquidSplit LiquidSplitter::split(std::span<const double> z) {
   for (int round = 0; round < most_rounds; ++round) {
     const auto fresh = more_stable(result.x.front(), result.distance);
     if (!fresh) return result;
-    begin_phase(phases, *fresh, z);
-    for (;;) {
-      const Parting parting = solver_.solve(phases, surface_.T_K(), standard_atmosphere);
-      std::size_t gone = phases.size();
-      if (parting.vanished >= 0) {
-        gone = static_cast<std::size_t>(parting.vanished);
-      } else {
-        for (std::size_t a = 0; a < phases.size(); ++a) {
-          for (std::size_t b = a + 1; b < phases.size(); ++b) {
-            if (difference(phases[a].fractions(), phases[b].fractions()) < same_liquid) gone = b;
-          }
-        }
-        if (gone == phases.size() && !parting.converged) {
-          throw CalculationError(
-              fmt::format("the liquids of this mixture did not settle into an equilibrium: ln(x gamma) still "
-                          "differ by {:.1e} after "
-                          "{} steps",
-                          parting.residual, parting.iterations));
-        }
-      }
-      result.residual = parting.residual;
-      if (gone == phases.size()) break;
-      // What is left of a phase that went, or that became another, goes to the largest of the others.
-      std::size_t largest = gone == 0 ? 1 : 0;
-      for (std::size_t p = 0; p < phases.size(); ++p) {
-        if (p != gone && phases[p].total() > phases[largest].total()) largest = p;
-      }
-      for (std::size_t i = 0; i < z.size(); ++i) phases[largest].n[i] += phases[gone].n[i];
-      phases.erase(phases.begin() + static_cast<std::ptrdiff_t>(gone));
-      if (phases.size() == 1) break;
-    }
+    solver_.begin_phase(phases, liquid_, *fresh, surface_.T_K(), standard_atmosphere);
+    result.residual = solver_.settle(phases, surface_.T_K(), standard_atmosphere).residual;
     result.x.clear();
     result.amount.clear();
     for (const PhaseAmounts& phase : phases) {
       result.x.push_back(phase.fractions());
       result.amount.push_back(phase.total());
     }
-    if (phases.size() == 1) result.residual = 0;
   }
   return result;
 }

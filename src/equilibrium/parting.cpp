@@ -1,8 +1,12 @@
 #include "jampot/equilibrium/parting.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <numeric>
+
+#include "jampot/basis/error.hpp"
 
 namespace jampot {
 namespace {
@@ -162,6 +166,80 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
   constexpr double accepted = 1e-10;
   result.converged = result.residual < accepted;
   return result;
+}
+
+void PartingSolver::begin_phase(std::vector<PhaseAmounts>& phases, Phase& kind, std::span<const double> w,
+                                double T_K, double P_Pa) {
+  std::vector<double> z(w.size());
+  for (const PhaseAmounts& phase : phases) {
+    for (std::size_t i = 0; i < z.size(); ++i) z[i] += phase.n[i];
+  }
+  double most = HUGE_VAL;
+  for (std::size_t i = 0; i < z.size(); ++i) {
+    if (w[i] > 0) most = std::min(most, z[i] / w[i]);
+  }
+  double least = evaluate(phases, T_K, P_Pa, false);
+  const std::vector<PhaseAmounts> given = phases;
+  std::vector<PhaseAmounts> best;
+  for (double share = 0.8; share > 1e-9; share *= 0.4) {
+    phases = given;
+    PhaseAmounts fresh{&kind, std::vector<double>(z.size())};
+    for (std::size_t i = 0; i < z.size(); ++i) {
+      if (!(z[i] > 0)) continue;
+      const double taken = share * most * w[i] / z[i];
+      for (PhaseAmounts& phase : phases) phase.n[i] *= 1 - taken;
+      fresh.n[i] = share * most * w[i];
+    }
+    phases.push_back(std::move(fresh));
+    const double now = evaluate(phases, T_K, P_Pa, false);
+    if (now < least) {
+      least = now;
+      best = phases;
+    } else if (!best.empty()) {
+      break;  // past the lowest of the shares tried
+    }
+  }
+  if (!best.empty()) phases = std::move(best);  // otherwise the smallest share stands
+}
+
+Parting PartingSolver::settle(std::vector<PhaseAmounts>& phases, double T_K, double P_Pa) {
+  constexpr double same = 1e-6;  // two phases whose fractions differ by less are one
+  for (;;) {
+    const Parting parting = solve(phases, T_K, P_Pa);
+    std::size_t gone = phases.size();
+    if (parting.vanished >= 0) {
+      gone = static_cast<std::size_t>(parting.vanished);
+    } else {
+      for (std::size_t a = 0; a < phases.size(); ++a) {
+        for (std::size_t b = a + 1; b < phases.size(); ++b) {
+          double most = 0;
+          for (std::size_t i = 0; i < x_[a].size(); ++i)
+            most = std::max(
+                most, std::abs(phases[a].n[i] / phases[a].total() - phases[b].n[i] / phases[b].total()));
+          if (most < same && phases[a].phase == phases[b].phase) gone = b;
+        }
+      }
+      if (gone == phases.size() && !parting.converged) {
+        throw CalculationError(
+            fmt::format("the phases of this mixture did not settle into an equilibrium: ln(x phi) still "
+                        "differ by {:.1e} after {} steps",
+                        parting.residual, parting.iterations));
+      }
+    }
+    if (gone == phases.size()) return parting;
+    std::size_t largest = gone == 0 ? 1 : 0;
+    for (std::size_t p = 0; p < phases.size(); ++p) {
+      if (p != gone && phases[p].total() > phases[largest].total()) largest = p;
+    }
+    for (std::size_t i = 0; i < phases[gone].n.size(); ++i) phases[largest].n[i] += phases[gone].n[i];
+    phases.erase(phases.begin() + static_cast<std::ptrdiff_t>(gone));
+    if (phases.size() == 1) {
+      Parting single = parting;
+      single.converged = true;
+      single.residual = 0;
+      return single;
+    }
+  }
 }
 
 }  // namespace jampot

@@ -53,10 +53,6 @@ class LiquidSplitter {
 
  private:
   bool descend(std::span<const double> ln_a, std::span<const double> from, TangentMinimum& lowest);
-  /// Takes a little of every phase for a new one, so that the Gibbs energy falls.
-  void begin_phase(std::vector<PhaseAmounts>& phases, const std::vector<double>& w,
-                   std::span<const double> z);
-  double gibbs(std::span<const PhaseAmounts> phases);
 
   LiquidSurface surface_;
   MixingLiquid liquid_;

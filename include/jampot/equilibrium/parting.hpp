@@ -38,6 +38,16 @@ class PartingSolver {
   /// @pre every component that is there at all has a positive amount in every phase
   Parting solve(std::span<PhaseAmounts> phases, double T_K, double P_Pa);
 
+  /// The same until every phase that is left is there and differs from the others: what vanished, or became
+  /// the same as another, goes to the largest.
+  /// @throws CalculationError where the amounts do not settle
+  Parting settle(std::vector<PhaseAmounts>& phases, double T_K, double P_Pa);
+
+  /// Takes a little of every phase for a new one of composition w, so that the Gibbs energy falls.
+  /// @pre w lies below the tangent plane of the phases
+  void begin_phase(std::vector<PhaseAmounts>& phases, Phase& kind, std::span<const double> w, double T_K,
+                   double P_Pa);
+
  private:
   struct Variable {
     std::size_t component, phase, rest;  ///< amount in `phase`; what it loses goes to `rest`

@@ -1,0 +1,73 @@
+#pragma once
+// Cubic equations of state: Soave-Redlich-Kwong and Peng-Robinson.
+#include <functional>
+#include <map>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/fluid/equation_of_state.hpp"
+#include "jampot/substance/substance.hpp"
+
+namespace jampot {
+
+/// k_ij of pairs, by the names of their substances in either order.
+class InteractionTable {
+ public:
+  void set(const std::string& first, const std::string& second, double value);
+  /// Nothing where the pair is not there.
+  std::optional<double> find(const std::string& first, const std::string& second) const;
+
+ private:
+  std::map<std::pair<std::string, std::string>, double> values_;
+};
+
+/// P = R T/(v - b) - a/((v + d1 b)(v + d2 b)) with van der Waals' mixing rules,
+///
+///   a = sum_ij x_i x_j sqrt(a_i a_j) (1 - k_ij),  b = sum_i x_i b_i,
+///   a_i = Omega_a R^2 Tc^2/Pc alpha(T),  b_i = Omega_b R Tc/Pc,  alpha = (1 + m (1 - sqrt(T/Tc)))^2.
+///
+/// Soave-Redlich-Kwong: d1 = 1, d2 = 0, m = 0.480 + 1.574 w - 0.176 w^2 (G. Soave, Chem. Eng. Sci. 27 (1972)
+/// 1197-1203); of hydrogen alpha = 1.202 exp(-0.30288 T/Tc) (M. S. Graboski, T. E. Daubert, Ind. Eng. Chem.
+/// Process Des. Dev. 18 (1979) 300-306). Peng-Robinson: d1, d2 = 1 +- sqrt 2, m = 0.37464 + 1.54226 w -
+/// 0.26992 w^2 (D.-Y. Peng, D. B. Robinson, Ind. Eng. Chem. Fundam. 15 (1976) 59-64).
+class CubicEquation final : public EquationOfState {
+ public:
+  enum class Form { soave_redlich_kwong, peng_robinson };
+
+  /// @throws CalculationError naming every substance whose critical point or acentric factor is not known
+  CubicEquation(Form form, const std::vector<Substance>& substances,
+                const InteractionTable& interactions = {});
+
+  std::string_view name() const override { return form_ == Form::peng_robinson ? "pr" : "srk"; }
+  std::size_t size() const override { return b_.size(); }
+  std::unique_ptr<EquationOfState> clone() const override { return std::make_unique<CubicEquation>(*this); }
+  void evaluate(double T_K, double V_m3, std::span<const double> n, HelmholtzWanted wanted,
+                Helmholtz& out) override;
+  std::vector<VolumeRoot> volumes(double T_K, double P_Pa, std::span<const double> x) override;
+
+  /// Pairs without a k_ij, taken as 0; and hydrogen's alpha function, where it is used.
+  const Notices& notices() const { return notices_; }
+
+  // For those who want to see the calculation (--working).
+  struct Mixed {
+    double a, b, A, B;            ///< of the mixture; A = a P/(R T)^2, B = b P/(R T)
+    std::array<double, 4> cubic;  ///< coefficients of Z^3, Z^2, Z, 1
+  };
+  Mixed mixed(double T_K, double P_Pa, std::span<const double> x);
+  double a(std::size_t i, double T_K);  ///< Pa m6/mol2
+  double b(std::size_t i) const { return b_[i]; }
+  double k(std::size_t i, std::size_t j) const { return k_[i * size() + j]; }
+
+ private:
+  void set_temperature(double T_K);
+
+  Form form_;
+  double d1_, d2_;
+  std::vector<double> Tc_, root_ac_, m_, b_, k_;
+  std::vector<bool> hydrogen_;
+  Notices notices_;
+  double T_K_ = 0;
+  std::vector<double> s_, ds_, dds_;  ///< sqrt(a_i) and its derivatives with T
+  std::vector<double> D_i_, D_iT_;    ///< scratch
+};
+
+}  // namespace jampot

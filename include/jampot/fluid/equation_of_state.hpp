@@ -1,0 +1,70 @@
+#pragma once
+// The face of every equation of state: its residual Helmholtz energy and what follows from it.
+#include <cstddef>
+#include <memory>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace jampot {
+
+/// Which derivatives a caller needs beside F, F_V and F_i.
+struct HelmholtzWanted {
+  bool T = false;            ///< F_T, F_TV, F_iT
+  bool TT = false;           ///< F_TT
+  bool composition = false;  ///< F_ij
+};
+
+/// The reduced residual Helmholtz energy F = A^r(T, V, n)/(R T) and its derivatives, V in m3 for the amounts
+/// n in mol.
+struct Helmholtz {
+  explicit Helmholtz(std::size_t n = 0) : i(n), iV(n), iT(n), ij(n * n) {}
+  double F = 0, V = 0, VV = 0, T = 0, TV = 0, TT = 0;  ///< F and its derivatives with what the letters say
+  std::vector<double> i, iV, iT;                       ///< with n_i, and further with V and T
+  std::vector<double> ij;                              ///< [i*n + j]
+};
+
+/// A volume at which the equation gives the pressure asked for.
+struct VolumeRoot {
+  double v_m3_mol = 0;
+  double Z = 0;
+  double gibbs = 0;  ///< residual Gibbs energy/(RT), sum x_i ln phi_i: the lowest one is stable
+};
+
+/// An equation of state for a mixture. Holds scratch space: one object per thread.
+class EquationOfState {
+ public:
+  virtual ~EquationOfState() = default;
+  virtual std::string_view name() const = 0;
+  virtual std::size_t size() const = 0;
+  virtual std::unique_ptr<EquationOfState> clone() const = 0;
+
+  /// @pre T_K > 0, V large enough that molecules fit in; n_i >= 0, not all zero
+  virtual void evaluate(double T_K, double V_m3, std::span<const double> n, HelmholtzWanted wanted,
+                        Helmholtz& out) = 0;
+
+  /// All mechanically stable volumes at T_K, P_Pa and mole fractions x (dP/dV < 0), the smallest first:
+  /// liquid, vapour.
+  virtual std::vector<VolumeRoot> volumes(double T_K, double P_Pa, std::span<const double> x) = 0;
+};
+
+/// What follows from F at one state, for one mole of mole fractions x.
+struct FluidState {
+  explicit FluidState(std::size_t n = 0) : ln_phi(n), dT(n), dln_P(n), dn(n * n) {}
+  double P_Pa = 0, Z = 0;
+  std::vector<double> ln_phi;
+  double h_residual_J_mol = 0;    ///< enthalpy less that of the ideal gas at the same T
+  double s_residual_J_mol_K = 0;  ///< entropy less that of the ideal gas at the same T and P
+  std::vector<double> dT, dln_P;  ///< of ln phi_i, at constant P and T
+  std::vector<double> dn;         ///< [i*n + k] d ln phi_i/d n_k for one mole in all
+};
+
+/// ln phi_i = F_i - ln Z and its relatives at T_K and a molar volume; derivatives where wanted.
+///
+/// Source of the relations: M. L. Michelsen, J. M. Mollerup, Thermodynamic Models: Fundamentals and
+/// Computational Aspects, 2nd ed. (2007), chapter 2.
+void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::span<const double> x,
+                 bool derivatives, FluidState& out);
+
+}  // namespace jampot

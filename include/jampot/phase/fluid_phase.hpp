@@ -1,0 +1,35 @@
+#pragma once
+// A phase described by an equation of state.
+#include "jampot/fluid/equation_of_state.hpp"
+#include "jampot/phase/phase.hpp"
+
+namespace jampot {
+
+/// A vapour, a liquid, or whichever of the two is stable, from an equation of state. Stands on an equation
+/// that somebody else keeps.
+class FluidPhase final : public Phase {
+ public:
+  enum class Root {
+    stable,  ///< the volume with the lowest Gibbs energy
+    liquid,  ///< the smallest volume
+    vapour   ///< the largest
+  };
+  FluidPhase(EquationOfState& equation, Root root)
+      : equation_(&equation), root_(root), state_(equation.size()) {}
+  std::size_t size() const override { return equation_->size(); }
+  std::unique_ptr<Phase> clone() const override { return std::make_unique<FluidPhase>(*this); }
+  bool depends_on_composition() const override { return true; }
+
+  /// Molar volume and residual properties at the state of the last `evaluate`.
+  const FluidState& state() const { return state_; }
+
+ private:
+  void do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
+                   PhaseValues& out) override;
+
+  EquationOfState* equation_;
+  Root root_;
+  FluidState state_;
+};
+
+}  // namespace jampot

@@ -1,0 +1,38 @@
+#include "jampot/fluid/equation_of_state.hpp"
+
+#include <cmath>
+
+#include "jampot/basis/constants.hpp"
+
+namespace jampot {
+
+void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::span<const double> x,
+                 bool derivatives, FluidState& out) {
+  const std::size_t n = x.size();
+  Helmholtz F(n);
+  HelmholtzWanted wanted;
+  wanted.T = true;
+  wanted.composition = derivatives;
+  equation.evaluate(T_K, v_m3_mol, x, wanted, F);
+  const double RT = gas_constant * T_K;
+  out.P_Pa = RT * (1 / v_m3_mol - F.V);
+  out.Z = out.P_Pa * v_m3_mol / RT;
+  const double ln_Z = std::log(out.Z);
+  for (std::size_t i = 0; i < n; ++i) out.ln_phi[i] = F.i[i] - ln_Z;
+  out.h_residual_J_mol = -RT * T_K * F.T + RT * (out.Z - 1);
+  out.s_residual_J_mol_K = -gas_constant * (F.F + T_K * F.T) + gas_constant * ln_Z;
+  if (!derivatives) return;
+  const double dP_dV = -RT * (F.VV + 1 / (v_m3_mol * v_m3_mol));
+  const double dP_dT = out.P_Pa / T_K - RT * F.TV;
+  std::vector<double> dP_dn(n);
+  for (std::size_t i = 0; i < n; ++i) dP_dn[i] = RT * (1 / v_m3_mol - F.iV[i]);
+  for (std::size_t i = 0; i < n; ++i) {
+    const double partial_volume = -dP_dn[i] / dP_dV;
+    out.dT[i] = F.iT[i] + 1 / T_K - partial_volume * dP_dT / RT;
+    out.dln_P[i] = out.P_Pa * partial_volume / RT - 1;
+    for (std::size_t k = 0; k < n; ++k)
+      out.dn[i * n + k] = F.ij[i * n + k] + 1 + dP_dn[i] * dP_dn[k] / (RT * dP_dV);
+  }
+}
+
+}  // namespace jampot

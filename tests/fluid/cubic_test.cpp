@@ -1,0 +1,222 @@
+// Equations of state: every derivative against differences at random states, thermodynamic identities, and a
+// second implementation from the printed formula of ln phi.
+#include "jampot/fluid/cubic.hpp"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <numeric>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/phase/mixture.hpp"
+#include "support.hpp"
+
+namespace jampot {
+namespace {
+
+using Form = CubicEquation::Form;
+using test::derivative;
+
+const std::vector<std::string>& names() {
+  static const std::vector<std::string> list{"propane", "n-hexane", "methanol", "acetone", "water"};
+  return list;
+}
+
+InteractionTable some_interactions() {
+  InteractionTable table;
+  table.set("propane", "n-hexane", 0.01);
+  table.set("water", "propane", 0.48);
+  table.set("methanol", "acetone", -0.03);
+  return table;
+}
+
+class Cubic : public ::testing::TestWithParam<Form> {
+ protected:
+  CubicEquation equation{GetParam(), substances_named(names()), some_interactions()};
+  std::mt19937_64 generator{11};
+
+  // A random state of random composition, liquid-like or vapour-like.
+  struct State {
+    double T_K, v;
+    std::vector<double> x;
+  };
+  State random_state() {
+    std::uniform_real_distribution<double> T(220, 600), packing(1.15, 60);
+    State state{T(generator), 0, test::random_composition(generator, names().size())};
+    double b = 0;
+    for (std::size_t i = 0; i < state.x.size(); ++i) b += state.x[i] * equation.b(i);
+    state.v = b * packing(generator);
+    return state;
+  }
+  Helmholtz at(double T_K, double V, const std::vector<double>& n) {
+    Helmholtz F(n.size());
+    equation.evaluate(T_K, V, n, {true, true, true}, F);
+    return F;
+  }
+};
+
+TEST_P(Cubic, DerivativesOfTheHelmholtzEnergyAreExact) {
+  for (int k = 0; k < 30; ++k) {
+    const auto [T, V, n] = random_state();
+    const Helmholtz F = at(T, V, n);
+    const auto near = [](double exact, double difference) {
+      EXPECT_NEAR(exact, difference, 1e-6 * std::abs(exact) + 1e-9);
+    };
+    near(F.V * V, derivative([&](double v) { return at(T, v * V, n).F; }, 1, 1e-4));
+    near(F.VV * V, derivative([&](double v) { return at(T, v * V, n).V; }, 1, 1e-4));
+    near(F.T * T, derivative([&](double t) { return at(t * T, V, n).F; }, 1, 1e-3));
+    near(F.TV * T, derivative([&](double t) { return at(t * T, V, n).V; }, 1, 1e-3));
+    near(F.TT * T, derivative([&](double t) { return at(t * T, V, n).T; }, 1, 1e-3));
+    for (std::size_t i = 0; i < n.size(); ++i) {
+      const auto along = [&](double change) {
+        std::vector<double> moved = n;
+        moved[i] += change;
+        return moved;
+      };
+      const double step = 1e-4;
+      near(F.i[i], derivative([&](double c) { return at(T, V, along(c)).F; }, 0, step));
+      near(F.iV[i] * V, V * derivative([&](double c) { return at(T, V, along(c)).V; }, 0, step));
+      near(F.iT[i] * T, T * derivative([&](double c) { return at(T, V, along(c)).T; }, 0, step));
+      for (std::size_t j = 0; j < n.size(); ++j)
+        near(F.ij[i * n.size() + j], derivative([&](double c) { return at(T, V, along(c)).i[j]; }, 0, step));
+    }
+    // Homogeneous of degree one: F = V F_V + sum n_i F_i.
+    double euler = V * F.V;
+    for (std::size_t i = 0; i < n.size(); ++i) euler += n[i] * F.i[i];
+    EXPECT_NEAR(euler, F.F, 1e-11 * (1 + std::abs(F.F)));
+  }
+}
+
+// ln phi_i = b_i/b (Z - 1) - ln(Z - B) - A/(B (d1 - d2)) (2 sum_j x_j a_ij/a - b_i/b) ln((Z + d1 B)/(Z + d2
+// B)), as printed in R. C. Reid, J. M. Prausnitz, B. E. Poling, The Properties of Gases and Liquids, 4th ed.
+// (1987).
+TEST_P(Cubic, FugacityCoefficientsAreThoseOfThePrintedFormula) {
+  const bool pr = GetParam() == Form::peng_robinson;
+  const double d1 = pr ? 1 + std::sqrt(2) : 1, d2 = pr ? 1 - std::sqrt(2) : 0;
+  int with_two = 0;
+  for (int k = 0; k < 60; ++k) {
+    const State state = random_state();
+    std::uniform_real_distribution<double> lnP(std::log(1e4), std::log(2e7));
+    const double P = std::exp(lnP(generator));
+    const auto roots = equation.volumes(state.T_K, P, state.x);
+    ASSERT_FALSE(roots.empty());
+    with_two += roots.size() == 2 ? 1 : 0;
+    const auto m = equation.mixed(state.T_K, P, state.x);
+    for (const VolumeRoot& root : roots) {
+      FluidState fluid(state.x.size());
+      fluid_state(equation, state.T_K, root.v_m3_mol, state.x, false, fluid);
+      EXPECT_NEAR(fluid.P_Pa / P, 1, 1e-7);
+      const double Z = root.Z;
+      for (std::size_t i = 0; i < state.x.size(); ++i) {
+        double sum = 0;
+        for (std::size_t j = 0; j < state.x.size(); ++j)
+          sum += state.x[j] * std::sqrt(equation.a(i, state.T_K) * equation.a(j, state.T_K)) *
+                 (1 - equation.k(i, j));
+        const double share = equation.b(i) / m.b;
+        const double printed =
+            share * (Z - 1) - std::log(Z - m.B) -
+            m.A / (m.B * (d1 - d2)) * (2 * sum / m.a - share) * std::log((Z + d1 * m.B) / (Z + d2 * m.B));
+        EXPECT_NEAR(fluid.ln_phi[i], printed, 1e-6 * (1 + std::abs(printed)));
+      }
+    }
+  }
+  EXPECT_GT(with_two, 3);
+}
+
+// At constant P: derivatives of ln phi by differences, Gibbs-Helmholtz, Gibbs-Duhem, symmetry.
+TEST_P(Cubic, FugacityCoefficientsHangTogether) {
+  for (int k = 0; k < 25; ++k) {
+    const State state = random_state();
+    std::uniform_real_distribution<double> lnP(std::log(2e4), std::log(2e7));
+    const double P = std::exp(lnP(generator));
+    const auto roots = equation.volumes(state.T_K, P, state.x);
+    const std::size_t n = state.x.size();
+    for (std::size_t r = 0; r < roots.size(); ++r) {
+      FluidState fluid(n);
+      fluid_state(equation, state.T_K, roots[r].v_m3_mol, state.x, true, fluid);
+      if (roots.size() == 2 && roots[1].Z - roots[0].Z < 0.05)
+        continue;  // too near the spinodal for differences
+      const auto ln_phi = [&](double T, double p, const std::vector<double>& x, std::size_t i) {
+        const auto found = equation.volumes(T, p, x);
+        const VolumeRoot& root = r == 0 ? found.front() : found.back();
+        FluidState there(n);
+        fluid_state(equation, T, root.v_m3_mol, x, false, there);
+        return there.ln_phi[i];
+      };
+      double helmholtz = 0;
+      for (std::size_t i = 0; i < n; ++i) {
+        EXPECT_NEAR(fluid.dT[i],
+                    derivative([&](double T) { return ln_phi(T, P, state.x, i); }, state.T_K, 0.01),
+                    1e-5 * (std::abs(fluid.dT[i]) + 0.01));
+        EXPECT_NEAR(
+            fluid.dln_P[i],
+            derivative([&](double t) { return ln_phi(state.T_K, P * std::exp(t), state.x, i); }, 0, 1e-4),
+            1e-5 * (std::abs(fluid.dln_P[i]) + 0.1));
+        helmholtz += state.x[i] * fluid.dT[i];
+        double duhem = 0;
+        for (std::size_t j = 0; j < n; ++j) {
+          duhem += state.x[j] * fluid.dn[j * n + i];
+          EXPECT_NEAR(fluid.dn[i * n + j], fluid.dn[j * n + i], 1e-8 * (1 + std::abs(fluid.dn[i * n + j])));
+        }
+        EXPECT_NEAR(duhem, 0, 1e-7);
+      }
+      EXPECT_NEAR(helmholtz, -fluid.h_residual_J_mol / (gas_constant * state.T_K * state.T_K),
+                  1e-8 * (1 + std::abs(helmholtz)));
+      double g = 0;
+      for (std::size_t i = 0; i < n; ++i) g += state.x[i] * fluid.ln_phi[i];
+      EXPECT_NEAR(
+          g, (fluid.h_residual_J_mol - state.T_K * fluid.s_residual_J_mol_K) / (gas_constant * state.T_K),
+          1e-9 * (1 + std::abs(g)));
+    }
+  }
+}
+
+TEST_P(Cubic, ThinGasesAreIdeal) {
+  const std::vector<double> x(5, 0.2);
+  const auto roots = equation.volumes(350, 1.0, x);
+  FluidState fluid(5);
+  fluid_state(equation, 350, roots.back().v_m3_mol, x, false, fluid);
+  for (const double value : fluid.ln_phi) EXPECT_NEAR(value, 0, 1e-6);
+}
+
+INSTANTIATE_TEST_SUITE_P(Both, Cubic, ::testing::Values(Form::soave_redlich_kwong, Form::peng_robinson));
+
+// The isotherm through the critical point: its compressibility there is the textbook's.
+TEST(CubicEquation, ThePureCriticalPointIsTheirs) {
+  for (const auto& [form, Zc] :
+       {std::pair(Form::soave_redlich_kwong, 1.0 / 3), std::pair(Form::peng_robinson, 0.3074)}) {
+    const auto substances = substances_named({"propane"});
+    CubicEquation equation(form, substances);
+    const double Tc = *substances[0].Tc_K, Pc = *substances[0].Pc_Pa;
+    const double v = Zc * gas_constant * Tc / Pc;
+    FluidState fluid(1);
+    fluid_state(equation, Tc, v, std::vector<double>{1.0}, false, fluid);
+    EXPECT_NEAR(fluid.P_Pa / Pc, 1, 1e-4);
+  }
+}
+
+// The saturation pressure of an equation whose alpha was made for it: equal fugacities at the boiling point,
+// nearly.
+TEST(CubicEquation, BoilingPointsOfNormalFluids) {
+  for (const char* name : {"propane", "n-hexane", "benzene", "toluene"}) {
+    const auto substances = substances_named({name});
+    CubicEquation equation(Form::peng_robinson, substances);
+    const auto roots = equation.volumes(*substances[0].Tb_K, standard_atmosphere, std::vector<double>{1.0});
+    ASSERT_EQ(roots.size(), 2u) << name;
+    EXPECT_NEAR(roots[0].gibbs, roots[1].gibbs, 0.03) << name;  // d ln P of three per cent
+  }
+}
+
+TEST(CubicEquation, SaysWhatItTookForGranted) {
+  const CubicEquation bare(Form::peng_robinson, substances_named({"propane", "n-hexane"}));
+  EXPECT_TRUE(bare.notices().has("no-interaction"));
+  InteractionTable table;
+  table.set("n-hexane", "propane", 0.0);
+  EXPECT_FALSE(CubicEquation(Form::peng_robinson, substances_named({"propane", "n-hexane"}), table)
+                   .notices()
+                   .has("no-interaction"));
+}
+
+}  // namespace
+}  // namespace jampot
