@@ -176,6 +176,20 @@ CubicEquation::Mixed CubicEquation::mixed(double T_K, double P_Pa, std::span<con
   return mixed;
 }
 
+// The cubic loses digits of a liquid's volume; the pressure itself, as a function of volume, has them.
+void CubicEquation::polish(double T_K, double P_Pa, std::span<const double> x, double& v) {
+  Helmholtz F(size());
+  const double RT = gas_constant * T_K;
+  for (int k = 0; k < 2; ++k) {
+    evaluate(T_K, v, x, {}, F);
+    const double slope = -RT * (F.VV + 1 / (v * v));
+    const double step = (P_Pa - RT * (1 / v - F.V)) / slope;
+    constexpr double most = 1e-6;  // more would mean that this is a turning point
+    if (!(slope < 0) || !(std::abs(step) < most * v)) return;
+    v += step;
+  }
+}
+
 // The cubic is searched between and beyond its stationary points, so that no root is lost to rounding of a
 // formula.
 std::vector<VolumeRoot> CubicEquation::volumes(double T_K, double P_Pa, std::span<const double> x) {
@@ -203,9 +217,10 @@ std::vector<VolumeRoot> CubicEquation::volumes(double T_K, double P_Pa, std::spa
     const auto bracket = boost::math::tools::toms748_solve(value, ends[k - 1], ends[k], low_value, high_value,
                                                            boost::math::tools::eps_tolerance<double>(), most);
     VolumeRoot root;
-    root.Z = (bracket.first + bracket.second) / 2;
-    root.v_m3_mol = root.Z * gas_constant * T_K / P_Pa;
-    fluid_state(*this, T_K, root.v_m3_mol, x, false, state);
+    root.v_m3_mol = (bracket.first + bracket.second) / 2 * gas_constant * T_K / P_Pa;
+    polish(T_K, P_Pa, x, root.v_m3_mol);
+    root.Z = P_Pa * root.v_m3_mol / (gas_constant * T_K);
+    fluid_state(*this, T_K, root.v_m3_mol, x, false, state, P_Pa);
     for (std::size_t i = 0; i < x.size(); ++i) root.gibbs += x[i] * state.ln_phi[i];
     roots.push_back(root);
   }

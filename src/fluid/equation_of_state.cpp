@@ -7,7 +7,7 @@
 namespace jampot {
 
 void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::span<const double> x,
-                 bool derivatives, FluidState& out) {
+                 bool derivatives, FluidState& out, double P_Pa) {
   const std::size_t n = x.size();
   Helmholtz F(n);
   HelmholtzWanted wanted;
@@ -15,7 +15,8 @@ void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::sp
   wanted.composition = derivatives;
   equation.evaluate(T_K, v_m3_mol, x, wanted, F);
   const double RT = gas_constant * T_K;
-  out.P_Pa = RT * (1 / v_m3_mol - F.V);
+  // Of a liquid the pressure is a small difference of great numbers: where it is known, that is used.
+  out.P_Pa = P_Pa > 0 ? P_Pa : RT * (1 / v_m3_mol - F.V);
   out.Z = out.P_Pa * v_m3_mol / RT;
   const double ln_Z = std::log(out.Z);
   for (std::size_t i = 0; i < n; ++i) out.ln_phi[i] = F.i[i] - ln_Z;

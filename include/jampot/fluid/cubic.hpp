@@ -59,6 +59,7 @@ class CubicEquation final : public EquationOfState {
 
  private:
   void set_temperature(double T_K);
+  void polish(double T_K, double P_Pa, std::span<const double> x, double& v);
 
   Form form_;
   double d1_, d2_;

@@ -61,10 +61,11 @@ struct FluidState {
 };
 
 /// ln phi_i = F_i - ln Z and its relatives at T_K and a molar volume; derivatives where wanted.
+/// @param P_Pa the pressure to which the volume belongs, where it is known; 0: computed
 ///
 /// Source of the relations: M. L. Michelsen, J. M. Mollerup, Thermodynamic Models: Fundamentals and
 /// Computational Aspects, 2nd ed. (2007), chapter 2.
 void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::span<const double> x,
-                 bool derivatives, FluidState& out);
+                 bool derivatives, FluidState& out, double P_Pa = 0);
 
 }  // namespace jampot
