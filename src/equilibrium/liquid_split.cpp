@@ -78,15 +78,9 @@ std::optional<std::vector<double>> LiquidSplitter::more_stable(std::span<const d
   };
   if (own.value < 0 && (both_sides(x, own.direction, 0.01) || both_sides(x, own.direction, 0.1)))
     return result();
-  for (const std::vector<double>& pocket : surface_.pockets()) {
-    // Only what lies near the plane can hide a liquid below it.
-    double height = 0;
-    const std::vector<double> there = ln_activities(pocket);
-    for (std::size_t i = 0; i < n; ++i) {
-      if (pocket[i] > 0) height += pocket[i] * (there[i] - ln_a[i]);
-    }
-    constexpr double near = 0.02;
-    if (!(height < near)) continue;
+  // Only what lies near the plane can hide a liquid below it.
+  constexpr double near = 0.05;
+  for (const std::vector<double>& pocket : surface_.pockets_near(ln_a, near)) {
     const Curvature curvature = smallest_curvature(surface_.model(), pocket, true);
     if (both_sides(pocket, curvature.direction, 0.02)) return result();
   }

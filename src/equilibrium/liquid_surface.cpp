@@ -10,6 +10,7 @@ namespace jampot {
 namespace {
 
 constexpr std::size_t steps_of_a_line = 100, steps_of_a_triangle = 24;
+constexpr double unknown = HUGE_VAL;  // a curvature that nobody has asked for yet
 
 // Number of the lattice point with `first` steps of component 1 and `second` of component 2.
 std::size_t lattice(std::size_t first, std::size_t second) {
@@ -234,59 +235,75 @@ std::vector<std::size_t> LiquidSurface::lowest(std::span<const double> ln_a, std
   return found;
 }
 
-const std::vector<std::vector<double>>& LiquidSurface::pockets() {
-  search();
-  return pockets_;
-}
-
-const std::vector<std::size_t>& LiquidSurface::unstable() {
-  search();
-  return unstable_;
-}
-
-void LiquidSurface::search() {
-  if (searched_) return;
-  searched_ = true;
-  model_->set_temperature(T_K_);
+double LiquidSurface::curvature(std::size_t sample) {
+  if (curvature_.empty()) curvature_.assign(size(), unknown);
+  double& value = curvature_[sample];
+  if (value != unknown) return value;
   const std::size_t n = model_->size();
-  std::vector<double> curvature(size()), ln_gamma(n), dn(n * n);
+  model_->set_temperature(T_K_);
+  if (n > 3) return value = smallest_curvature(*model_, x(sample)).value;
+  std::array<double, 3> ln_gamma{};
+  std::array<double, 9> dn{};
+  model_->evaluate(x(sample), std::span(ln_gamma).first(n), {}, std::span(dn).first(n * n));
+  return value = curvature_of_few(std::span(samples_->root).subspan(sample * n, n), dn);
+}
+
+std::vector<std::vector<double>> LiquidSurface::pockets() {
+  std::vector<std::vector<double>> found;
   for (std::size_t k = 0; k < size(); ++k) {
-    if (n <= 3) {
-      model_->evaluate(x(k), ln_gamma, {}, dn);
-      curvature[k] = curvature_of_few(std::span(samples_->root).subspan(k * n, n), dn);
-    } else {
-      curvature[k] = smallest_curvature(*model_, x(k)).value;
-    }
-    if (curvature[k] < 0) unstable_.push_back(k);
+    if (auto pocket = pocket_at(k)) found.push_back(std::move(*pocket));
   }
+  return found;
+}
+
+std::vector<std::vector<double>> LiquidSurface::pockets_near(std::span<const double> ln_a, double height) {
+  std::vector<std::vector<double>> found;
+  for (std::size_t k = 0; k < size(); ++k) {
+    if (!(distance(k, ln_a) < height)) continue;
+    if (auto pocket = pocket_at(k)) found.push_back(std::move(*pocket));
+  }
+  return found;
+}
+
+std::vector<std::size_t> LiquidSurface::unstable() {
+  std::vector<std::size_t> found;
+  for (std::size_t k = 0; k < size(); ++k) {
+    if (curvature(k) < 0) found.push_back(k);
+  }
+  return found;
+}
+
+// Where the curvature is smallest near a sample that is the lowest among its neighbours, if it is negative
+// there.
+std::optional<std::vector<double>> LiquidSurface::pocket_at(std::size_t sample) {
+  const std::size_t n = model_->size();
   constexpr double suspicious = 0.35;
-  for (std::size_t k = 0; k < size(); ++k) {
-    if (curvature[k] > suspicious) continue;
-    const auto around = samples_->around(k);
-    if (std::any_of(around.begin(), around.end(), [&](std::size_t m) { return curvature[m] < curvature[k]; }))
-      continue;
-    // The lowest point between the samples, by steps along the directions of the lattice.
-    std::vector<double> at(x(k).begin(), x(k).end()), trial(n);
-    double lowest = curvature[k];
-    for (double step = spacing() / 2; step > 1e-4 && lowest >= 0 && n <= 3;) {
-      bool moved = false;
-      for (std::size_t i = 0; i < n && !moved; ++i) {
-        for (std::size_t j = 0; j < n && !moved; ++j) {
-          if (i == j || at[j] < step) continue;
-          trial = at;
-          trial[i] += step;
-          trial[j] -= step;
-          const double value = smallest_curvature(*model_, trial).value;
-          if (value >= lowest) continue;
-          lowest = value;
-          at = trial;
-          moved = true;
-        }
-      }
-      if (!moved) step /= 2;
-    }
-    if (lowest < 0) pockets_.push_back(std::move(at));
+  double lowest = curvature(sample);
+  if (lowest > suspicious) return std::nullopt;
+  for (const std::size_t other : samples_->around(sample)) {
+    if (curvature(other) < lowest) return std::nullopt;
   }
+  // Between the samples by steps along the directions of the lattice.
+  std::vector<double> at(x(sample).begin(), x(sample).end()), trial(n);
+  for (double step = spacing() / 2; step > 1e-4 && lowest >= 0 && n <= 3;) {
+    bool moved = false;
+    for (std::size_t i = 0; i < n && !moved; ++i) {
+      for (std::size_t j = 0; j < n && !moved; ++j) {
+        if (i == j || at[j] < step) continue;
+        trial = at;
+        trial[i] += step;
+        trial[j] -= step;
+        const double value = smallest_curvature(*model_, trial).value;
+        if (value >= lowest) continue;
+        lowest = value;
+        at = trial;
+        moved = true;
+      }
+    }
+    if (!moved) step /= 2;
+  }
+  if (lowest < 0) return at;
+  return std::nullopt;
 }
 
 }  // namespace jampot

@@ -1,6 +1,7 @@
 #pragma once
 // The Gibbs energy of mixing of a liquid over all compositions at one temperature.
 #include <Eigen/Dense>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -42,9 +43,11 @@ class LiquidSurface {
 
   /// Where the curvature is smallest and negative: each pocket of the spinodal has one such point or more,
   /// narrow pockets between the samples too.
-  const std::vector<std::vector<double>>& pockets();
+  std::vector<std::vector<double>> pockets();
+  /// Those of samples less than `height` above the plane sum x_i ln_a_i.
+  std::vector<std::vector<double>> pockets_near(std::span<const double> ln_a, double height);
   /// Samples inside the spinodal.
-  const std::vector<std::size_t>& unstable();
+  std::vector<std::size_t> unstable();
 
  private:
   struct Samples;
@@ -54,10 +57,9 @@ class LiquidSurface {
   double T_K_;
   const Samples* samples_;
   std::vector<double> g_;
-  void search();
-  bool searched_ = false;
-  std::vector<std::vector<double>> pockets_;
-  std::vector<std::size_t> unstable_;
+  double curvature(std::size_t sample);
+  std::optional<std::vector<double>> pocket_at(std::size_t sample);
+  std::vector<double> curvature_;  ///< of the samples, as far as anybody has asked
 };
 
 }  // namespace jampot
