@@ -111,7 +111,7 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
     step_ = -(scale_.asDiagonal() * gradient_);
     cholesky_.compute(hessian_);
     if (cholesky_.info() == Eigen::Success) {
-      cholesky_.solveInPlace(step_);
+      step_ = cholesky_.solve(step_).eval();
     } else {
       // Where the surface bends down, its curvature counts by size: the step leads downhill, away from the
       // saddle.

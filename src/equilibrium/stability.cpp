@@ -98,7 +98,7 @@ TangentMinimum TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std:
     step_ = -gradient_;
     cholesky_.compute(hessian_);
     if (cholesky_.info() == Eigen::Success) {
-      cholesky_.solveInPlace(step_);
+      step_ = cholesky_.solve(step_).eval();
     } else {  // where the surface bends down, its curvature counts by size: the step leads downhill
       const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(hessian_);
       const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-6);
