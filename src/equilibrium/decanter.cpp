@@ -107,16 +107,11 @@ class Decanter {
   // What each liquid is rich in: the substance by whose fraction it stands out most among the others.
   static void name(Decanted& result) {
     for (DecantedLiquid& liquid : result.liquids) {
-      double most = -HUGE_VAL;
-      for (std::size_t i = 0; i < liquid.x.size(); ++i) {
-        double others = 0;
-        for (const DecantedLiquid& other : result.liquids) {
-          if (&other != &liquid) others = std::max(others, other.x[i]);
-        }
-        if (liquid.x[i] - others <= most) continue;
-        most = liquid.x[i] - others;
-        liquid.rich_in = i;
+      std::vector<std::vector<double>> others;
+      for (const DecantedLiquid& other : result.liquids) {
+        if (&other != &liquid) others.push_back(other.x);
       }
+      liquid.rich_in = rich_in(liquid.x, others);
     }
   }
 

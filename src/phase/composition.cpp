@@ -44,6 +44,19 @@ std::size_t member_named(const std::string& name, const std::vector<Substance>& 
       fmt::format("'{}' in the composition is not part of this mixture ({})", name, joined(names, ", ")));
 }
 
+std::size_t rich_in(std::span<const double> x, const std::vector<std::vector<double>>& others) {
+  std::size_t rich = 0;
+  double most = -HUGE_VAL;
+  for (std::size_t i = 0; i < x.size(); ++i) {
+    double elsewhere = 0;
+    for (const std::vector<double>& other : others) elsewhere = std::max(elsewhere, other[i]);
+    if (x[i] - elsewhere <= most) continue;
+    most = x[i] - elsewhere;
+    rich = i;
+  }
+  return rich;
+}
+
 Basis parse_basis(std::string_view text) {
   if (text == "mole") return Basis::mole;
   if (text == "mass") return Basis::mass;

@@ -11,7 +11,6 @@
 #include "jampot/equilibrium/flash.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/fluid/cubic.hpp"
-#include "jampot/phase/feed.hpp"
 #include "jampot/phase/fluid_phase.hpp"
 #include "options.hpp"
 
@@ -21,7 +20,8 @@ namespace {
 struct FlashOptions {
   MixtureOptions mixture;
   Condition condition;
-  std::string feed, amount, vapour = "ideal", interactions;
+  FeedOptions feed;
+  std::string vapour = "ideal", interactions;
   PresentationOptions presentation;
 };
 
@@ -38,10 +38,7 @@ class FlashOf {
     } else {
       with_activity_model();
     }
-    if (options.feed.empty())
-      throw RequestError(fmt::format("give the --feed, as in --feed \"{}=1000 kg/h, {}=500 kg/h\"",
-                                     substances_[0].name, substances_[1].name));
-    feed_ = parse_feed(options.feed, options.amount, substances_, parse_basis(options.mixture.basis));
+    feed_ = options.feed.read(substances_, options.mixture.basis);
   }
 
   Answer answer() {
@@ -112,17 +109,11 @@ class FlashOf {
         list.emplace_back("vapour");
         continue;
       }
-      std::size_t rich = 0;
-      double most = -HUGE_VAL;
-      for (std::size_t i = 0; i < substances_.size(); ++i) {
-        double others = 0;
-        for (std::size_t q = 0; q < result.phases.size(); ++q) {
-          if (q != p && !vapour[q]) others = std::max(others, result.phases[q].x[i]);
-        }
-        if (result.phases[p].x[i] - others <= most) continue;
-        most = result.phases[p].x[i] - others;
-        rich = i;
+      std::vector<std::vector<double>> others;
+      for (std::size_t q = 0; q < result.phases.size(); ++q) {
+        if (q != p && !vapour[q]) others.push_back(result.phases[q].x);
       }
+      const std::size_t rich = rich_in(result.phases[p].x, others);
       list.push_back(liquids == 1 ? "liquid" : "liquid rich in " + substances_[rich].short_name());
     }
     return list;
@@ -214,12 +205,7 @@ void add_flash(CLI::App& tool) {
       "flash", "What a feed becomes at given temperature and pressure: phases and amounts");
   add_mixture(*command, options->mixture, false);
   add_condition(*command, options->condition);
-  command
-      ->add_option("--feed", options->feed,
-                   "\"A=1000 kg/h, B=500 kg/h\", moles or mass by their unit; or fractions by --basis")
-      ->type_name("TEXT");
-  command->add_option("--amount", options->amount, "Of a feed given in fractions, the whole: \"1500 kg/h\"")
-      ->type_name("QUANTITY");
+  add_feed(*command, options->feed);
   command
       ->add_option("--vapour", options->vapour,
                    "ideal (default); with --liquid eos: pr or srk for liquid and vapour")

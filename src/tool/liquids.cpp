@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/equilibrium/suitability.hpp"
@@ -36,7 +37,7 @@ void add_liquid_notices(const std::vector<Contender>& contenders, double Tmin_K,
         notices.add("may-freeze",
                     fmt::format("{} melts at {:.1f} degC: below that a solid may form, which is not "
                                 "looked for",
-                                substance.name, *substance.Tm_K - 273.15));
+                                substance.name, *substance.Tm_K - celsius_zero));
     }
   }
 }

@@ -265,6 +265,22 @@ std::vector<Coefficient> parse_form(const std::string& text) {
   return form;
 }
 
+Feed FeedOptions::read(const std::vector<Substance>& substances, const std::string& basis) const {
+  if (text.empty())
+    throw RequestError(fmt::format("give the --feed, as in --feed \"{}=1000 kg/h, {}=500 kg/h\"",
+                                   substances[0].name, substances[1].name));
+  return parse_feed(text, amount, substances, parse_basis(basis));
+}
+
+void add_feed(CLI::App& command, FeedOptions& options) {
+  command
+      .add_option("--feed", options.text,
+                  "\"A=1000 kg/h, B=500 kg/h\", moles or mass by their unit; or fractions by --basis")
+      ->type_name("TEXT");
+  command.add_option("--amount", options.amount, "Of a feed given in fractions, the whole: \"1500 kg/h\"")
+      ->type_name("QUANTITY");
+}
+
 void add_condition(CLI::App& command, Condition& condition) {
   command
       .add_option("--pressure", condition.pressure, "\"1 atm\", \"1, 2, 4 bar\" or \"0.5 to 2 by 0.5 bar\"")

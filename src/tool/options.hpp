@@ -8,6 +8,7 @@
 #include "answer.hpp"
 #include "jampot/measured/data_set.hpp"
 #include "jampot/phase/composition.hpp"
+#include "jampot/phase/feed.hpp"
 #include "jampot/phase/mixture.hpp"
 #include "jampot/regression/complete.hpp"
 
@@ -68,6 +69,14 @@ void add_compare(CLI::App& command, MixtureOptions& options);
 
 /// "constant, inverse_T": coefficients of a temperature dependence. @throws RequestError naming them
 std::vector<Coefficient> parse_form(const std::string& text);
+
+struct FeedOptions {
+  std::string text, amount;
+  /// @throws RequestError where there is none, or as parse_feed
+  Feed read(const std::vector<Substance>& substances, const std::string& basis) const;
+};
+/// Adds --feed and --amount.
+void add_feed(CLI::App& command, FeedOptions& options);
 
 struct Condition {
   std::string temperature, pressure;

@@ -13,7 +13,8 @@ namespace {
 
 struct SplitOptions {
   MixtureOptions mixture;
-  std::string feed, amount, temperature, pressure = "1 atm", feed_temperature, duty, rich_in;
+  FeedOptions feed;
+  std::string temperature, pressure = "1 atm", feed_temperature, duty, rich_in;
   bool working = false;
   PresentationOptions presentation;
 };
@@ -22,10 +23,7 @@ class SplitOf {
  public:
   SplitOf(const SplitOptions& options) : options_(options) {
     contenders_ = liquid_contenders(options.mixture, answer_.notices);
-    if (options.feed.empty())
-      throw RequestError(fmt::format("give the --feed, as in --feed \"{}=1000 kg/h, {}=500 kg/h\"",
-                                     substances()[0].name, substances()[1].name));
-    feed_ = parse_feed(options.feed, options.amount, substances(), parse_basis(options.mixture.basis));
+    feed_ = options.feed.read(substances(), options.mixture.basis);
     conditions_.P_Pa = parse_quantity(options.pressure, Dimension::pressure);
     if (!options.feed_temperature.empty())
       conditions_.feed_T_K = parse_quantity(options.feed_temperature, Dimension::temperature);
@@ -256,12 +254,7 @@ void add_split(CLI::App& tool) {
       tool.add_subcommand("split", "Part a feed into its liquids: amounts, compositions, densities, duty");
   add_mixture(*command, options->mixture, false);
   add_compare(*command, options->mixture);
-  command
-      ->add_option("--feed", options->feed,
-                   "\"A=1000 kg/h, B=500 kg/h\", moles or mass by their unit; or fractions by --basis")
-      ->type_name("TEXT");
-  command->add_option("--amount", options->amount, "Of a feed given in fractions, the whole: \"1500 kg/h\"")
-      ->type_name("QUANTITY");
+  add_feed(*command, options->feed);
   command->add_option("--temperature", options->temperature, "Of the liquids: \"25 degC\", a list or a range")
       ->type_name("QUANTITY");
   command

@@ -5,7 +5,10 @@
 
 #include <cstdlib>
 #include <filesystem>
+#include <nlohmann/json.hpp>
 #include <string>
+#include <utility>
+#include <vector>
 
 #include "jampot/files/text_file.hpp"
 
@@ -53,5 +56,27 @@ class Workplace {
  private:
   std::filesystem::path folder_;
 };
+
+/// The JSON of `jampot ARGUMENTS --json`, which must succeed and have what every answer has.
+inline nlohmann::json json_answer(const Workplace& workplace, const std::string& arguments) {
+  const Ran ran = workplace.run(arguments + " --json");
+  EXPECT_EQ(ran.status, 0) << ran.err;
+  const nlohmann::json parsed = nlohmann::json::parse(ran.out);
+  for (const char* key : {"command", "substances", "models", "parameters", "notices"}) {
+    EXPECT_TRUE(parsed.contains(key)) << key << " in " << arguments;
+  }
+  return parsed;
+}
+
+/// Requests with what their refusal must say: status 2, nothing on standard output.
+inline void expect_refused(const Workplace& workplace,
+                           const std::vector<std::pair<std::string, std::string>>& requests) {
+  for (const auto& [arguments, said] : requests) {
+    const Ran ran = workplace.run(arguments);
+    EXPECT_EQ(ran.status, 2) << arguments << ran.out;
+    EXPECT_EQ(ran.out, "");
+    EXPECT_NE(ran.err.find(said), std::string::npos) << arguments << "\n" << ran.err;
+  }
+}
 
 }  // namespace jampot::test

@@ -16,6 +16,9 @@ Basis parse_basis(std::string_view text);
 std::vector<double> mass_fractions(std::span<const double> x, const std::vector<Substance>& substances);
 std::vector<double> mole_fractions(std::span<const double> w, const std::vector<Substance>& substances);
 
+/// The substance by whose fraction a phase stands out most among others: what it is called rich in.
+std::size_t rich_in(std::span<const double> x, const std::vector<std::vector<double>>& others);
+
 /// Number of the substance of this name, alias, formula or CAS number in a mixture.
 /// @throws RequestError naming the substances there are
 std::size_t member_named(const std::string& name, const std::vector<Substance>& substances);
