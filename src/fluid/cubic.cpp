@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
@@ -11,25 +10,8 @@
 #include "jampot/basis/text.hpp"
 
 namespace jampot {
-namespace {
-
-std::pair<std::string, std::string> ordered(const std::string& a, const std::string& b) {
-  return a < b ? std::pair(a, b) : std::pair(b, a);
-}
-
-}  // namespace
-
-void InteractionTable::set(const std::string& first, const std::string& second, double value) {
-  values_[ordered(first, second)] = value;
-}
-
-std::optional<double> InteractionTable::find(const std::string& first, const std::string& second) const {
-  const auto found = values_.find(ordered(first, second));
-  return found == values_.end() ? std::nullopt : std::optional(found->second);
-}
-
 CubicEquation::CubicEquation(Form form, const std::vector<Substance>& substances,
-                             const InteractionTable& interactions)
+                             const InteractionTable& interactions, bool translated)
     : form_(form) {
   const bool pr = form == Form::peng_robinson;
   d1_ = pr ? 1 + std::sqrt(2.0) : 1;
@@ -56,6 +38,10 @@ CubicEquation::CubicEquation(Form form, const std::vector<Substance>& substances
     root_ac_.push_back(std::sqrt(Omega_a / Pc) * gas_constant * Tc);
     b_.push_back(Omega_b * gas_constant * Tc / Pc);
     m_.push_back(pr ? 0.37464 + w * (1.54226 - 0.26992 * w) : 0.480 + w * (1.574 - 0.176 * w));
+    const double Z_RA = substance.Z_RA ? *substance.Z_RA : 0.29056 - 0.08775 * w;
+    c_.push_back(!translated ? 0
+                             : (pr ? 0.50033 * (0.25969 - Z_RA) : 0.40768 * (0.29441 - Z_RA)) * gas_constant *
+                                   Tc / Pc);
     hydrogen_.push_back(!pr && substance.name == "hydrogen");
     if (hydrogen_.back())
       notices_.add("hydrogen-alpha",
@@ -141,8 +127,8 @@ void CubicEquation::evaluate(double T_K, double V, std::span<const double> n, He
     out.i[i] = -g + F_B * b_[i] + F_D * D_i_[i];
     out.iV[i] = -g_V + F_BV * b_[i] - f_V / T * D_i_[i];
   }
+  out.T = D * f / (T * T) + F_D * D_T;
   if (wanted.T || wanted.TT) {
-    out.T = D * f / (T * T) + F_D * D_T;
     out.TV = D * f_V / (T * T) - f_V / T * D_T;
     for (std::size_t i = 0; i < N; ++i) {
       out.iT[i] = (D * f_B / (T * T) - f_B / T * D_T) * b_[i] + f / (T * T) * D_i_[i] + F_D * D_iT_[i];
@@ -176,54 +162,56 @@ CubicEquation::Mixed CubicEquation::mixed(double T_K, double P_Pa, std::span<con
   return mixed;
 }
 
-// The cubic loses digits of a liquid's volume; the pressure itself, as a function of volume, has them.
-void CubicEquation::polish(double T_K, double P_Pa, std::span<const double> x, double& v) {
-  Helmholtz F(size());
-  const double RT = gas_constant * T_K;
-  for (int k = 0; k < 2; ++k) {
-    evaluate(T_K, v, x, {}, F);
-    const double slope = -RT * (F.VV + 1 / (v * v));
-    const double step = (P_Pa - RT * (1 / v - F.V)) / slope;
-    constexpr double most = 1e-6;  // more would mean that this is a turning point
-    if (!(slope < 0) || !(std::abs(step) < most * v)) return;
-    v += step;
-  }
+bool CubicEquation::vapour_like(double, double v_m3_mol, std::span<const double> x) {
+  double b = 0;
+  for (std::size_t i = 0; i < size(); ++i) b += x[i] * b_[i];
+  // v/b of a pure fluid at its critical point.
+  return v_m3_mol > (form_ == Form::peng_robinson ? 3.9514 : 3.8473) * b;
 }
 
-// The cubic is searched between and beyond its stationary points, so that no root is lost to rounding of a
-// formula.
-std::vector<VolumeRoot> CubicEquation::volumes(double T_K, double P_Pa, std::span<const double> x) {
+// Newton's method from where the cubic bends the same way all the way to the root: it cannot miss it. Of a
+// liquid the cubic loses digits; the pressure itself, as a function of volume, has them.
+void CubicEquation::add_root(const Mixed& m, double T_K, double P_Pa, double Z, VolumeRoots& roots) const {
+  const double c2 = m.cubic[1], c1 = m.cubic[2], c0 = m.cubic[3], RT = gas_constant * T_K;
+  constexpr int most_steps = 100;
+  for (int k = 0; k < most_steps; ++k) {
+    const double step = (((Z + c2) * Z + c1) * Z + c0) / ((3 * Z + 2 * c2) * Z + c1);
+    Z -= step;
+    if (!(std::abs(step) > 4e-16 * Z)) break;
+  }
+  VolumeRoot root;
+  double& v = root.v_m3_mol = Z * RT / P_Pa;
+  for (int k = 0; k < 2; ++k) {
+    const double one = v + d1_ * m.b, two = v + d2_ * m.b, repulsion = 1 / (v - m.b),
+                 pull = m.a / (one * two);
+    const double slope = -RT * repulsion * repulsion + pull * (1 / one + 1 / two);
+    const double step = (P_Pa - RT * repulsion + pull) / slope;
+    constexpr double most = 1e-6;  // more would mean that this is a turning point
+    if (!(slope < 0) || !(std::abs(step) < most * v)) break;
+    v += step;
+  }
+  if (!(v > m.b)) return;
+  root.Z = P_Pa * v / RT;
+  root.gibbs = root.Z - 1 - std::log(root.Z - m.B) -
+               m.a / (m.b * RT * (d1_ - d2_)) * std::log((v + d1_ * m.b) / (v + d2_ * m.b));
+  roots.add(root);
+}
+
+VolumeRoots CubicEquation::volumes(double T_K, double P_Pa, std::span<const double> x) {
   const Mixed m = mixed(T_K, P_Pa, x);
   const double c2 = m.cubic[1], c1 = m.cubic[2], c0 = m.cubic[3];
   const auto value = [&](double Z) { return ((Z + c2) * Z + c1) * Z + c0; };
-  std::vector<double> ends{m.B};
-  const double square = c2 * c2 - 3 * c1;
-  if (square > 0) {
-    for (const double sign : {-1.0, 1.0}) {
-      const double Z = (-c2 + sign * std::sqrt(square)) / 3;
-      if (Z > m.B) ends.push_back(Z);
-    }
+  VolumeRoots roots;
+  const double inflection = -c2 / 3, square = c2 * c2 - 3 * c1;
+  if (!(square > 0)) {
+    add_root(m, T_K, P_Pa, std::max(inflection, m.B), roots);
+    return roots;
   }
-  double high = std::max(2.0, 2 * ends.back() + 1);
-  while (value(high) <= 0) high *= 2;
-  ends.push_back(high);
-  std::vector<VolumeRoot> roots;
-  FluidState state(size());
-  for (std::size_t k = 1; k < ends.size(); ++k) {
-    const double low_value = value(ends[k - 1]), high_value = value(ends[k]);
-    if ((low_value < 0) == (high_value < 0)) continue;
-    if (low_value > 0) continue;  // falling with Z: between liquid and vapour, mechanically unstable
-    std::uintmax_t most = 200;
-    const auto bracket = boost::math::tools::toms748_solve(value, ends[k - 1], ends[k], low_value, high_value,
-                                                           boost::math::tools::eps_tolerance<double>(), most);
-    VolumeRoot root;
-    root.v_m3_mol = (bracket.first + bracket.second) / 2 * gas_constant * T_K / P_Pa;
-    polish(T_K, P_Pa, x, root.v_m3_mol);
-    root.Z = P_Pa * root.v_m3_mol / (gas_constant * T_K);
-    fluid_state(*this, T_K, root.v_m3_mol, x, false, state, P_Pa);
-    for (std::size_t i = 0; i < x.size(); ++i) root.gibbs += x[i] * state.ln_phi[i];
-    roots.push_back(root);
-  }
+  // Between its stationary points the cubic falls: a root there is mechanically unstable. Outside, no root
+  // lies further than twice their distance from the inflection unless it is the only one.
+  const double half = std::sqrt(square) / 3, low = inflection - half, high = inflection + half;
+  if (low > m.B && value(low) >= 0) add_root(m, T_K, P_Pa, std::max(m.B, inflection - 2 * half), roots);
+  if (high <= m.B || value(high) < 0) add_root(m, T_K, P_Pa, std::max(m.B, inflection + 2 * half), roots);
   return roots;
 }
 

@@ -1,38 +1,63 @@
 #include "jampot/fluid/equation_of_state.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
 
 namespace jampot {
+namespace {
+
+void add_derivatives(double T_K, double v_m3_mol, const Helmholtz& F, FluidState& out) {
+  const double RT = gas_constant * T_K;
+  const std::size_t n = out.ln_phi.size();
+  const double dP_dV = -RT * (F.VV + 1 / (v_m3_mol * v_m3_mol));
+  const double dP_dT = out.P_Pa / T_K - RT * F.TV;
+  const auto dP_dn = [&](std::size_t i) { return RT * (1 / v_m3_mol - F.iV[i]); };
+  for (std::size_t i = 0; i < n; ++i) {
+    const double partial_volume = -dP_dn(i) / dP_dV;
+    out.dT[i] = F.iT[i] + 1 / T_K - partial_volume * dP_dT / RT;
+    out.dln_P[i] = out.P_Pa * partial_volume / RT - 1;
+    for (std::size_t k = 0; k < n; ++k)
+      out.dn[i * n + k] = F.ij[i * n + k] + 1 + dP_dn(i) * dP_dn(k) / (RT * dP_dV);
+  }
+}
+
+}  // namespace
+
+const VolumeRoot& VolumeRoots::stable() const {
+  return *std::min_element(begin(), end(),
+                           [](const VolumeRoot& a, const VolumeRoot& b) { return a.gibbs < b.gibbs; });
+}
 
 void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::span<const double> x,
                  bool derivatives, FluidState& out, double P_Pa) {
   const std::size_t n = x.size();
-  Helmholtz F(n);
+  Helmholtz& F = out.helmholtz;
   HelmholtzWanted wanted;
-  wanted.T = true;
-  wanted.composition = derivatives;
+  wanted.V = wanted.T = wanted.composition = derivatives;
   equation.evaluate(T_K, v_m3_mol, x, wanted, F);
   const double RT = gas_constant * T_K;
   // Of a liquid the pressure is a small difference of great numbers: where it is known, that is used.
   out.P_Pa = P_Pa > 0 ? P_Pa : RT * (1 / v_m3_mol - F.V);
   out.Z = out.P_Pa * v_m3_mol / RT;
+  out.v_m3_mol = v_m3_mol;
   const double ln_Z = std::log(out.Z);
   for (std::size_t i = 0; i < n; ++i) out.ln_phi[i] = F.i[i] - ln_Z;
   out.h_residual_J_mol = -RT * T_K * F.T + RT * (out.Z - 1);
   out.s_residual_J_mol_K = -gas_constant * (F.F + T_K * F.T) + gas_constant * ln_Z;
-  if (!derivatives) return;
-  const double dP_dV = -RT * (F.VV + 1 / (v_m3_mol * v_m3_mol));
-  const double dP_dT = out.P_Pa / T_K - RT * F.TV;
-  std::vector<double> dP_dn(n);
-  for (std::size_t i = 0; i < n; ++i) dP_dn[i] = RT * (1 / v_m3_mol - F.iV[i]);
+  if (derivatives) add_derivatives(T_K, v_m3_mol, F, out);
   for (std::size_t i = 0; i < n; ++i) {
-    const double partial_volume = -dP_dn[i] / dP_dV;
-    out.dT[i] = F.iT[i] + 1 / T_K - partial_volume * dP_dT / RT;
-    out.dln_P[i] = out.P_Pa * partial_volume / RT - 1;
-    for (std::size_t k = 0; k < n; ++k)
-      out.dn[i * n + k] = F.ij[i * n + k] + 1 + dP_dn[i] * dP_dn[k] / (RT * dP_dV);
+    const double c = equation.translation(i);
+    if (c == 0) continue;
+    const double shift = c * out.P_Pa / RT;
+    out.ln_phi[i] -= shift;
+    out.Z -= x[i] * shift;
+    out.v_m3_mol -= x[i] * c;
+    out.h_residual_J_mol -= x[i] * c * out.P_Pa;
+    if (!derivatives) continue;
+    out.dT[i] += shift / T_K;
+    out.dln_P[i] -= shift;
   }
 }
 

@@ -8,16 +8,13 @@ namespace jampot {
 
 void FluidPhase::do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
                              PhaseValues& out) {
-  const std::vector<VolumeRoot> roots = equation_->volumes(T_K, P_Pa, w);
+  const VolumeRoots roots = equation_->volumes(T_K, P_Pa, w);
   if (roots.empty())
     throw CalculationError("the equation of state has no volume at this temperature and pressure");
-  const VolumeRoot* root = &roots.front();
-  if (root_ == Root::vapour) root = &roots.back();
-  if (root_ == Root::stable) {
-    for (const VolumeRoot& candidate : roots) root = candidate.gibbs < root->gibbs ? &candidate : root;
-  }
-  fluid_state(*equation_, T_K, root->v_m3_mol, w, wanted.T || wanted.ln_P || wanted.composition, state_,
-              P_Pa);
+  const VolumeRoot& root = root_ == Root::liquid   ? roots.front()
+                           : root_ == Root::vapour ? roots.back()
+                                                   : roots.stable();
+  fluid_state(*equation_, T_K, root.v_m3_mol, w, wanted.T || wanted.ln_P || wanted.composition, state_, P_Pa);
   std::copy(state_.ln_phi.begin(), state_.ln_phi.end(), out.ln_phi.begin());
   if (wanted.T) std::copy(state_.dT.begin(), state_.dT.end(), out.dT.begin());
   if (wanted.ln_P) std::copy(state_.dln_P.begin(), state_.dln_P.end(), out.dln_P.begin());

@@ -68,7 +68,7 @@ class FlashOf {
     equation_.emplace(options_.vapour == "pr" ? CubicEquation::Form::peng_robinson
                                               : CubicEquation::Form::soave_redlich_kwong,
                       substances_, read_interactions(options_.interactions, *bank));
-    fluid_.emplace(*equation_, FluidPhase::Root::stable);
+    fluid_.emplace(equation_->clone(), FluidPhase::Root::stable);
     kinds_ = {&*fluid_};
     answer_.notices.add(equation_->notices());
     answer_.json = plain_header("flash");

@@ -70,7 +70,7 @@ void random_flashes(int flashes, unsigned seed) {
     CubicEquation equation(
         k % 2 == 0 ? CubicEquation::Form::peng_robinson : CubicEquation::Form::soave_redlich_kwong,
         substances_named(names));
-    FluidPhase fluid(equation, FluidPhase::Root::stable);
+    FluidPhase fluid(equation.clone(), FluidPhase::Root::stable);
     std::uniform_real_distribution<double> T(180, 550), lnP(std::log(2e4), std::log(2e7));
     const std::vector<double> z = test::random_composition(generator, names.size());
     const double T_K = T(generator), P_Pa = std::exp(lnP(generator));

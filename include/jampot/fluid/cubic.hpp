@@ -1,24 +1,12 @@
 #pragma once
 // Cubic equations of state: Soave-Redlich-Kwong and Peng-Robinson.
-#include <functional>
-#include <map>
+#include <array>
 
-#include "jampot/basis/notice.hpp"
 #include "jampot/fluid/equation_of_state.hpp"
+#include "jampot/fluid/interaction_table.hpp"
 #include "jampot/substance/substance.hpp"
 
 namespace jampot {
-
-/// k_ij of pairs, by the names of their substances in either order.
-class InteractionTable {
- public:
-  void set(const std::string& first, const std::string& second, double value);
-  /// Nothing where the pair is not there.
-  std::optional<double> find(const std::string& first, const std::string& second) const;
-
- private:
-  std::map<std::pair<std::string, std::string>, double> values_;
-};
 
 /// P = R T/(v - b) - a/((v + d1 b)(v + d2 b)) with van der Waals' mixing rules,
 ///
@@ -33,19 +21,23 @@ class CubicEquation final : public EquationOfState {
  public:
   enum class Form { soave_redlich_kwong, peng_robinson };
 
+  /// @param translated volumes are translated so that liquid densities come out right: c = 0.40768 (0.29441 -
+  /// Z_RA) R Tc/Pc with Soave-Redlich-Kwong (A. Peneloux, E. Rauzy, R. Freze, Fluid Phase Equilib. 8 (1982)
+  /// 7-23), 0.50033 (0.25969 - Z_RA) R Tc/Pc with Peng-Robinson (as printed by K. S. Pedersen, P. L.
+  /// Christensen, Phase Behavior of Petroleum Reservoir Fluids (2007)); equilibria do not change
   /// @throws CalculationError naming every substance whose critical point or acentric factor is not known
   CubicEquation(Form form, const std::vector<Substance>& substances,
-                const InteractionTable& interactions = {});
+                const InteractionTable& interactions = {}, bool translated = false);
 
   std::string_view name() const override { return form_ == Form::peng_robinson ? "pr" : "srk"; }
   std::size_t size() const override { return b_.size(); }
   std::unique_ptr<EquationOfState> clone() const override { return std::make_unique<CubicEquation>(*this); }
   void evaluate(double T_K, double V_m3, std::span<const double> n, HelmholtzWanted wanted,
                 Helmholtz& out) override;
-  std::vector<VolumeRoot> volumes(double T_K, double P_Pa, std::span<const double> x) override;
+  VolumeRoots volumes(double T_K, double P_Pa, std::span<const double> x) override;
 
-  /// Pairs without a k_ij, taken as 0; and hydrogen's alpha function, where it is used.
-  const Notices& notices() const { return notices_; }
+  bool vapour_like(double T_K, double v_m3_mol, std::span<const double> x) override;
+  double translation(std::size_t i) const override { return c_[i]; }
 
   // For those who want to see the calculation (--working).
   struct Mixed {
@@ -59,13 +51,12 @@ class CubicEquation final : public EquationOfState {
 
  private:
   void set_temperature(double T_K);
-  void polish(double T_K, double P_Pa, std::span<const double> x, double& v);
+  void add_root(const Mixed& mixed, double T_K, double P_Pa, double Z, VolumeRoots& roots) const;
 
   Form form_;
   double d1_, d2_;
-  std::vector<double> Tc_, root_ac_, m_, b_, k_;
+  std::vector<double> Tc_, root_ac_, m_, b_, k_, c_;
   std::vector<bool> hydrogen_;
-  Notices notices_;
   double T_K_ = 0;
   std::vector<double> s_, ds_, dds_;  ///< sqrt(a_i) and its derivatives with T
   std::vector<double> D_i_, D_iT_;    ///< scratch

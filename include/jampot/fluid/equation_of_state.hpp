@@ -1,5 +1,6 @@
 #pragma once
 // The face of every equation of state: its residual Helmholtz energy and what follows from it.
+#include <array>
 #include <cstddef>
 #include <memory>
 #include <span>
@@ -7,11 +8,14 @@
 #include <string_view>
 #include <vector>
 
+#include "jampot/basis/notice.hpp"
+
 namespace jampot {
 
-/// Which derivatives a caller needs beside F, F_V and F_i.
+/// Which derivatives a caller needs beside F, F_V, F_T and F_i.
 struct HelmholtzWanted {
-  bool T = false;            ///< F_T, F_TV, F_iT
+  bool V = false;            ///< F_VV, F_iV
+  bool T = false;            ///< F_TV, F_iT
   bool TT = false;           ///< F_TT
   bool composition = false;  ///< F_ij
 };
@@ -32,6 +36,27 @@ struct VolumeRoot {
   double gibbs = 0;  ///< residual Gibbs energy/(RT), sum x_i ln phi_i: the lowest one is stable
 };
 
+/// Up to three volumes, the smallest first.
+class VolumeRoots {
+ public:
+  void add(const VolumeRoot& root) { roots_[size_++] = root; }
+  std::size_t size() const { return size_; }
+  bool empty() const { return size_ == 0; }
+  const VolumeRoot* begin() const { return roots_.data(); }
+  const VolumeRoot* end() const { return roots_.data() + size_; }
+  VolumeRoot* begin() { return roots_.data(); }
+  VolumeRoot* end() { return roots_.data() + size_; }
+  const VolumeRoot& front() const { return roots_[0]; }
+  const VolumeRoot& back() const { return roots_[size_ - 1]; }
+  const VolumeRoot& operator[](std::size_t k) const { return roots_[k]; }
+  /// The one with the lowest Gibbs energy. @pre not empty
+  const VolumeRoot& stable() const;
+
+ private:
+  std::array<VolumeRoot, 3> roots_;
+  std::size_t size_ = 0;
+};
+
 /// An equation of state for a mixture. Holds scratch space: one object per thread.
 class EquationOfState {
  public:
@@ -46,21 +71,37 @@ class EquationOfState {
 
   /// All mechanically stable volumes at T_K, P_Pa and mole fractions x (dP/dV < 0), the smallest first:
   /// liquid, vapour.
-  virtual std::vector<VolumeRoot> volumes(double T_K, double P_Pa, std::span<const double> x) = 0;
+  virtual VolumeRoots volumes(double T_K, double P_Pa, std::span<const double> x) = 0;
+
+  /// Whether a fluid of this molar volume is called a vapour: thinner than at the equation's critical point.
+  virtual bool vapour_like(double T_K, double v_m3_mol, std::span<const double> x) = 0;
+
+  /// What is to be subtracted from the molar volume for each mole of a component (volume translation),
+  /// m3/mol; zero where none is used. The volumes above are before translation.
+  virtual double translation(std::size_t) const { return 0; }
+
+  /// What the user should know: interactions taken as zero, functions put in for single substances.
+  const Notices& notices() const { return notices_; }
+
+ protected:
+  Notices notices_;
 };
 
 /// What follows from F at one state, for one mole of mole fractions x.
 struct FluidState {
-  explicit FluidState(std::size_t n = 0) : ln_phi(n), dT(n), dln_P(n), dn(n * n) {}
+  explicit FluidState(std::size_t n = 0) : ln_phi(n), dT(n), dln_P(n), dn(n * n), helmholtz(n) {}
   double P_Pa = 0, Z = 0;
+  double v_m3_mol = 0;  ///< molar volume after translation
   std::vector<double> ln_phi;
   double h_residual_J_mol = 0;    ///< enthalpy less that of the ideal gas at the same T
   double s_residual_J_mol_K = 0;  ///< entropy less that of the ideal gas at the same T and P
   std::vector<double> dT, dln_P;  ///< of ln phi_i, at constant P and T
   std::vector<double> dn;         ///< [i*n + k] d ln phi_i/d n_k for one mole in all
+  Helmholtz helmholtz;            ///< from which all this was computed
 };
 
-/// ln phi_i = F_i - ln Z and its relatives at T_K and a molar volume; derivatives where wanted.
+/// ln phi_i = F_i - ln Z and its relatives at T_K and a molar volume (before translation); derivatives where
+/// wanted. A translation c_i takes c_i P/(R T) from each ln phi_i, alike in every phase.
 /// @param P_Pa the pressure to which the volume belongs, where it is known; 0: computed
 ///
 /// Source of the relations: M. L. Michelsen, J. M. Mollerup, Thermodynamic Models: Fundamentals and

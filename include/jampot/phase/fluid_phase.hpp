@@ -5,8 +5,7 @@
 
 namespace jampot {
 
-/// A vapour, a liquid, or whichever of the two is stable, from an equation of state. Stands on an equation
-/// that somebody else keeps.
+/// A vapour, a liquid, or whichever of the two is stable, from an equation of state.
 class FluidPhase final : public Phase {
  public:
   enum class Root {
@@ -14,20 +13,24 @@ class FluidPhase final : public Phase {
     liquid,  ///< the smallest volume
     vapour   ///< the largest
   };
-  FluidPhase(EquationOfState& equation, Root root)
-      : equation_(&equation), root_(root), state_(equation.size()) {}
+  FluidPhase(std::unique_ptr<EquationOfState> equation, Root root)
+      : equation_(std::move(equation)), root_(root), state_(equation_->size()) {}
+  FluidPhase(const FluidPhase& other)
+      : Phase(other), equation_(other.equation_->clone()), root_(other.root_), state_(other.state_) {}
+  FluidPhase& operator=(const FluidPhase&) = delete;
   std::size_t size() const override { return equation_->size(); }
   std::unique_ptr<Phase> clone() const override { return std::make_unique<FluidPhase>(*this); }
   bool depends_on_composition() const override { return true; }
 
   /// Molar volume and residual properties at the state of the last `evaluate`.
   const FluidState& state() const { return state_; }
+  EquationOfState& equation() { return *equation_; }
 
  private:
   void do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
                    PhaseValues& out) override;
 
-  EquationOfState* equation_;
+  std::unique_ptr<EquationOfState> equation_;
   Root root_;
   FluidState state_;
 };
