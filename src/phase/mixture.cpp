@@ -6,8 +6,10 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac.hpp"
+#include "jampot/phase/saturation_correction.hpp"
 #include "jampot/substance/saturation.hpp"
 
 namespace jampot {
@@ -22,6 +24,12 @@ void check(const std::vector<Substance>& substances) {
       }
     }
   }
+}
+
+// Whether a vapour model has what it takes to let this acid pair up.
+bool can_pair(const Substance& acid, const std::string& vapour) {
+  if (vapour == "virial") return acid.hayden_oconnell && acid.hayden_oconnell->eta >= 4.5;
+  return vapour == "pc-saft" && acid.pc_saft && !acid.pc_saft->association_scheme.empty();
 }
 
 std::vector<PairParameters> used_pairs(const std::vector<Substance>& substances, const std::string& model,
@@ -39,30 +47,80 @@ std::vector<PairParameters> used_pairs(const std::vector<Substance>& substances,
 }  // namespace
 
 Mixture::Mixture(std::vector<Substance> substances, const std::string& liquid_model,
-                 const ParameterCollection& parameters)
-    : Mixture(substances, make_activity_model(liquid_model, substances, parameters),
-              used_pairs(substances, liquid_model, parameters)) {}
+                 const ParameterCollection& parameters, const VapourChoice& vapour)
+    : Mixture(liquid_model == "eos"
+                  ? Mixture(substances, vapour)
+                  : Mixture(substances, make_activity_model(liquid_model, substances, parameters),
+                            used_pairs(substances, liquid_model, parameters), vapour)) {}
 
 Mixture::Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityModel> model,
-                 std::vector<PairParameters> parameters)
-    : substances_(std::move(substances)), parameters_(std::move(parameters)) {
+                 std::vector<PairParameters> parameters, const VapourChoice& vapour)
+    : substances_(std::move(substances)), parameters_(std::move(parameters)), choice_(vapour) {
   check(substances_);
   const bool volatile_one =
       std::any_of(substances_.begin(), substances_.end(),
                   [](const Substance& substance) { return substance.vapour_pressure.has_value(); });
   if (!volatile_one) throw CalculationError("none of the substances has a vapour pressure, so nothing boils");
-  liquid_ = std::make_unique<ActivityLiquid>(substances_, std::move(model));
-  vapour_ = std::make_unique<IdealGas>(substances_.size());
+  Vapour made = make_vapour(vapour, substances_);
+  model_notices_.add(made.notices);
+  associating_vapour_ = made.associates;
+  vapour_ = std::move(made.phase);
+  std::unique_ptr<SaturationCorrection> correction;
+  if (vapour.model != "ideal" || vapour.poynting.value_or(false))
+    correction = std::make_unique<SaturationCorrection>(vapour, substances_, model_notices_);
+  liquid_ = std::make_unique<ActivityLiquid>(substances_, std::move(model), std::move(correction));
+}
+
+Mixture::Mixture(std::vector<Substance> substances, const VapourChoice& vapour)
+    : substances_(std::move(substances)), choice_(vapour) {
+  check(substances_);
+  if (vapour.model == "ideal" || vapour.model == "virial" || vapour.model == "tsonopoulos") {
+    throw RequestError(fmt::format(
+        "with --liquid eos one equation of state describes liquid and vapour: --vapour {}, not {}",
+        joined(equation_names(), ", "), vapour.model));
+  }
+  const auto equation = make_equation(vapour.model, substances_, vapour.interactions, vapour.translated);
+  model_notices_ = equation->notices();
+  associating_vapour_ = vapour.model == "pc-saft";
+  liquid_ = std::make_unique<FluidPhase>(equation->clone(), FluidPhase::Root::liquid);
+  vapour_ = std::make_unique<FluidPhase>(equation->clone(), FluidPhase::Root::vapour);
+  whole_ = std::make_unique<FluidPhase>(equation->clone(), FluidPhase::Root::stable);
 }
 
 Mixture::Mixture(const Mixture& other)
     : substances_(other.substances_),
       parameters_(other.parameters_),
+      choice_(other.choice_),
+      model_notices_(other.model_notices_),
+      associating_vapour_(other.associating_vapour_),
       liquid_(other.liquid_->clone()),
-      vapour_(other.vapour_->clone()) {}
+      vapour_(other.vapour_->clone()),
+      whole_(other.whole_ ? std::make_unique<FluidPhase>(*other.whole_) : nullptr) {}
 
 Mixture& Mixture::operator=(const Mixture& other) {
   return *this = Mixture(other);
+}
+
+ActivityModel& Mixture::activity() {
+  if (ActivityModel* model = liquid_->activity()) return *model;
+  throw CalculationError(
+      fmt::format("this needs an activity model of the liquid; here the equation of state {} describes it",
+                  choice_.model));
+}
+
+std::vector<Phase*> Mixture::kinds() {
+  if (whole_) return {whole_.get()};
+  return {vapour_.get(), liquid_.get()};
+}
+
+std::string Mixture::liquid_model() const {
+  ActivityModel* model = liquid_->activity();
+  return model == nullptr ? "eos" : std::string(model->name());
+}
+
+const SaturationCorrection* Mixture::correction(double T_K) {
+  auto* liquid = dynamic_cast<ActivityLiquid*>(liquid_.get());
+  return liquid == nullptr ? nullptr : liquid->correction(T_K);
 }
 
 const Unifac* Mixture::unifac() const {
@@ -72,21 +130,24 @@ const Unifac* Mixture::unifac() const {
 Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
   Notices notices;
   const auto celsius = [](double T_K) { return T_K - celsius_zero; };
+  notices.add(model_notices_);
   for (const Substance& substance : substances_) {
+    if (substance.name.ends_with(" acid") && !(associating_vapour_ && can_pair(substance, choice_.model))) {
+      notices.add(
+          "associating-vapour",
+          fmt::format("{} associates in the vapour, which {} does not describe; boiling and dew points with "
+                      "other substances can be wrong by many degrees{}",
+                      substance.name,
+                      choice_.model == "ideal" ? "an ideal vapour" : "--vapour " + choice_.model,
+                      can_pair(substance, "virial") ? ". --vapour virial knows of it" : ""));
+    }
+    if (one_equation()) continue;
     notices.add(vapour_pressure_notices(substance, Tmin_K, Tmax_K));
     if (!substance.vapour_pressure) {
       notices.add(
           "non-volatile",
           fmt::format("{} has no vapour pressure and is taken as non-volatile: it stays in the liquid",
                       substance.name));
-    }
-    if (substance.name.ends_with(" acid")) {
-      notices.add(
-          "associating-vapour",
-          fmt::format(
-              "{} associates in the vapour; with an ideal vapour its boiling and dew points with other "
-              "substances can be wrong by many degrees",
-              substance.name));
     }
   }
   for (const PairParameters& pair : parameters_) {

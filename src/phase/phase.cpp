@@ -5,7 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
-#include "jampot/basis/error.hpp"
+#include "jampot/phase/saturation_correction.hpp"
 
 namespace jampot {
 namespace {
@@ -22,8 +22,12 @@ void IdealGas::do_evaluate(double, double, std::span<const double>, Wanted wante
   if (wanted.composition) std::fill(out.dn.begin(), out.dn.end(), 0.0);
 }
 
-ActivityLiquid::ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model)
-    : model_(std::move(model)), ln_Psat_(substances.size()) {
+ActivityLiquid::ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model,
+                               std::unique_ptr<SaturationCorrection> correction)
+    : model_(std::move(model)),
+      correction_(std::move(correction)),
+      ln_Psat_(substances.size()),
+      dln_Psat_(substances.size()) {
   for (const Substance& substance : substances) {
     vapour_pressures_.push_back(substance.vapour_pressure);
   }
@@ -33,8 +37,16 @@ ActivityLiquid::ActivityLiquid(const ActivityLiquid& other)
     : Phase(other),
       vapour_pressures_(other.vapour_pressures_),
       model_(other.model_->clone()),
-      T_K_(other.T_K_),
-      ln_Psat_(other.ln_Psat_) {}
+      correction_(other.correction_ ? std::make_unique<SaturationCorrection>(*other.correction_) : nullptr),
+      ln_Psat_(other.ln_Psat_.size()),
+      dln_Psat_(other.dln_Psat_.size()) {}
+
+ActivityLiquid::~ActivityLiquid() = default;
+
+const SaturationCorrection* ActivityLiquid::correction(double T_K) {
+  set_temperature(T_K);
+  return correction_.get();
+}
 
 void ActivityLiquid::set_temperature(double T_K) {
   model_->set_temperature(T_K);  // sees for itself whether anything changed
@@ -42,6 +54,10 @@ void ActivityLiquid::set_temperature(double T_K) {
   T_K_ = T_K;
   for (std::size_t i = 0; i < ln_Psat_.size(); ++i)
     ln_Psat_[i] = vapour_pressures_[i] ? vapour_pressures_[i]->ln_P(T_K) : non_volatile;
+  if (!correction_) return;
+  for (std::size_t i = 0; i < ln_Psat_.size(); ++i)
+    dln_Psat_[i] = vapour_pressures_[i] ? vapour_pressures_[i]->dln_P_dT(T_K) : 0;
+  correction_->set_temperature(T_K, ln_Psat_, dln_Psat_);
 }
 
 void ActivityLiquid::do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
@@ -54,6 +70,10 @@ void ActivityLiquid::do_evaluate(double T_K, double P_Pa, std::span<const double
     out.ln_phi[i] += ln_Psat_[i] - ln_P;
     if (wanted.T && vapour_pressures_[i]) out.dT[i] += vapour_pressures_[i]->dln_P_dT(T_K);
     if (wanted.ln_P) out.dln_P[i] = -1;
+    if (!correction_ || !vapour_pressures_[i]) continue;
+    out.ln_phi[i] += correction_->ln(i, P_Pa);
+    if (wanted.T) out.dT[i] += correction_->dT(i, P_Pa);
+    if (wanted.ln_P) out.dln_P[i] += correction_->dln_P(i, P_Pa);
   }
 }
 

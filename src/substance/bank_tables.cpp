@@ -28,6 +28,7 @@ class Reader {
     read_groups(tables.groups);
     read_mosced(tables.mosced);
     read_pc_saft(tables.pc_saft);
+    read_hayden_oconnell(tables.hayden_oconnell);
     read_vapour_pressure(tables.vapour_pressure);
     for (Substance& substance : substances_) estimate_vapour_pressure(substance);
     return std::move(substances_);
@@ -165,6 +166,16 @@ class Reader {
                                                    number("kappa_AB"),
                                                    grade(table, row),
                                                    table.text(row, table.column("source"))};
+    }
+  }
+
+  void read_hayden_oconnell(std::string_view csv) {
+    const CsvTable table(csv, "hayden_oconnell.csv");
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+      const auto number = [&](const char* column) { return table.number(row, table.column(column)); };
+      named(table, row).hayden_oconnell =
+          HaydenOConnellParameters{number("radius_A"), number("dipole_D"), number("eta"), grade(table, row),
+                                   table.text(row, table.column("source"))};
     }
   }
 

@@ -27,6 +27,10 @@ std::optional<double> acentric_factor(const Substance& substance) {
   return CorrespondingStates::acentric_factor(*substance.Tb_K, *substance.Tc_K, *substance.Pc_Pa);
 }
 
+double rackett_Z(const Substance& substance, double omega) {
+  return substance.Z_RA ? substance.Z_RA->value : 0.29056 - 0.08775 * omega;
+}
+
 // Rowlinson-Bondi: (Cp of the liquid - Cp of the ideal gas) / R.
 double departure(double Tr, double omega) {
   const double tau = 1 - Tr;
@@ -192,7 +196,7 @@ Property liquid_molar_volume(const Substance& substance, double T_K) {
   if (T_K >= *substance.Tc_K) return absent("no liquid above the critical point");
   const auto omega = acentric_factor(substance);
   if (!substance.Z_RA && !omega) return absent("neither Z_RA nor an acentric factor is known");
-  const double Z = substance.Z_RA ? *substance.Z_RA : 0.29056 - 0.08775 * *omega;
+  const double Z = rackett_Z(substance, omega.value_or(0));
   const auto power = [&](double T) { return std::pow(1 - T / *substance.Tc_K, 2.0 / 7); };
   if (substance.molar_volume_25C_m3_mol && room_T_K < *substance.Tc_K) {
     return {*substance.molar_volume_25C_m3_mol * std::pow(Z, power(T_K) - power(room_T_K)),
@@ -201,6 +205,13 @@ Property liquid_molar_volume(const Substance& substance, double T_K) {
   if (!substance.Pc_Pa) return absent("neither a known volume nor the critical pressure");
   return {gas_constant * *substance.Tc_K / *substance.Pc_Pa * std::pow(Z, 1 + power(T_K)),
           "Rackett equation"};
+}
+
+std::optional<double> liquid_expansion(const Substance& substance, double T_K) {
+  if (!liquid_molar_volume(substance, T_K).value) return std::nullopt;
+  const double Tc = *substance.Tc_K;
+  return -2.0 / 7 * std::pow(1 - T_K / Tc, -5.0 / 7) / Tc *
+         std::log(rackett_Z(substance, acentric_factor(substance).value_or(0)));
 }
 
 Property gas_heat_capacity(const Substance& substance, double T_K) {

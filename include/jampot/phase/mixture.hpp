@@ -6,7 +6,9 @@
 
 #include "jampot/basis/notice.hpp"
 #include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/phase/fluid_phase.hpp"
 #include "jampot/phase/phase.hpp"
+#include "jampot/phase/vapour_models.hpp"
 #include "jampot/substance/bank.hpp"
 
 namespace jampot {
@@ -16,15 +18,19 @@ class Unifac;
 /// A mixture of substances with a liquid and a vapour model. Copies are independent; use one per thread.
 class Mixture {
  public:
-  /// @param liquid_model a word of liquid_model_names()
+  /// @param liquid_model a word of liquid_model_names(), or "eos": liquid and vapour from the equation of
+  /// state that the vapour names
   /// @throws RequestError for fewer than two substances, the same one twice or an unknown model;
   ///         CalculationError for a missing pair or a substance without a vapour pressure
   Mixture(std::vector<Substance> substances, const std::string& liquid_model,
-          const ParameterCollection& parameters);
+          const ParameterCollection& parameters, const VapourChoice& vapour = {});
 
   /// With an activity model of the caller's own making (a fit, a model of one's own).
   Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityModel> model,
-          std::vector<PairParameters> parameters);
+          std::vector<PairParameters> parameters, const VapourChoice& vapour = {});
+
+  /// Liquid and vapour from one equation of state.
+  Mixture(std::vector<Substance> substances, const VapourChoice& vapour);
 
   Mixture(const Mixture& other);
   Mixture& operator=(const Mixture& other);
@@ -35,9 +41,17 @@ class Mixture {
   const std::vector<Substance>& substances() const { return substances_; }
   Phase& liquid() { return *liquid_; }
   Phase& vapour() { return *vapour_; }
-  ActivityModel& activity() { return *liquid_->activity(); }
-  std::string liquid_model() const { return std::string(liquid_->activity()->name()); }
-  std::string vapour_model() const { return "ideal"; }
+  /// @throws CalculationError where an equation of state describes the liquid
+  ActivityModel& activity();
+  /// The equation of state that describes both phases, or nullptr.
+  EquationOfState* equation() { return whole_ ? &whole_->equation() : nullptr; }
+  bool one_equation() const { return whole_ != nullptr; }
+  /// The descriptions that a flash chooses from: vapour and liquid, or one equation of state for both.
+  std::vector<Phase*> kinds();
+  std::string liquid_model() const;
+  std::string vapour_model() const { return choice_.model; }
+  /// The liquid's correction for its saturated vapour and the Poynting factor at T_K, or nullptr.
+  const SaturationCorrection* correction(double T_K);
 
   /// The pair parameters in use, in the order of the substances.
   const std::vector<PairParameters>& parameters() const { return parameters_; }
@@ -56,8 +70,13 @@ class Mixture {
  private:
   std::vector<Substance> substances_;
   std::vector<PairParameters> parameters_;
+  VapourChoice choice_;
+  Notices model_notices_;
+  bool associating_vapour_ = false;
   std::unique_ptr<Phase> liquid_;
   std::unique_ptr<Phase> vapour_;
+  std::unique_ptr<FluidPhase>
+      whole_;  ///< liquid or vapour, whichever is stable; only of one equation of state
 };
 
 /// The substances of these names from the bank. @throws RequestError suggesting the nearest names.

@@ -67,19 +67,26 @@ class IdealGas final : public Phase {
   std::size_t size_;
 };
 
-/// A liquid described by an activity model at low pressure: ln phi_i = ln gamma_i + ln(Psat_i / P). The
-/// saturated vapour is taken as ideal and the Poynting factor as 1.
+class SaturationCorrection;
+
+/// A liquid described by an activity model: ln phi_i = ln gamma_i + ln(Psat_i/P) and, where a correction is
+/// given, ln phi_i of the saturated vapour and the Poynting factor. Without one both are taken as 1 (low
+/// pressure).
 class ActivityLiquid final : public Phase {
  public:
   /// A substance without a vapour pressure is taken as non-volatile: it stays in the liquid.
-  ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model);
+  ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model,
+                 std::unique_ptr<SaturationCorrection> correction = nullptr);
   ActivityLiquid(const ActivityLiquid& other);
+  ~ActivityLiquid() override;
   ActivityLiquid& operator=(const ActivityLiquid&) = delete;
 
   std::size_t size() const override { return vapour_pressures_.size(); }
   std::unique_ptr<Phase> clone() const override { return std::make_unique<ActivityLiquid>(*this); }
   bool depends_on_composition() const override { return true; }
   ActivityModel* activity() override { return model_.get(); }
+  /// The correction at T_K, or nullptr.
+  const SaturationCorrection* correction(double T_K);
 
  private:
   void do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
@@ -89,7 +96,8 @@ class ActivityLiquid final : public Phase {
   std::vector<std::optional<VapourPressure>> vapour_pressures_;
   std::unique_ptr<ActivityModel> model_;
   double T_K_ = 0;
-  std::vector<double> ln_Psat_;  ///< at T_K_
+  std::unique_ptr<SaturationCorrection> correction_;
+  std::vector<double> ln_Psat_, dln_Psat_;  ///< at T_K_
 };
 
 /// A liquid among liquids: referred to the pure liquids, ln phi_i = ln gamma_i. Enough where no vapour takes

@@ -29,6 +29,9 @@ double enthalpy_from_slope(const Substance& substance, double T_K);
 /// Source: C. F. Spencer, R. P. Danner, J. Chem. Eng. Data 17 (1972) 236-241.
 Property liquid_molar_volume(const Substance& substance, double T_K);
 
+/// Its relative change with temperature, d ln v/dT in 1/K; nothing where there is no volume.
+std::optional<double> liquid_expansion(const Substance& substance, double T_K);
+
 /// Ideal-gas heat capacity, J/(mol K).
 Property gas_heat_capacity(const Substance& substance, double T_K);
 

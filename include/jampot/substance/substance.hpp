@@ -65,6 +65,17 @@ struct PcSaftParameters {
   std::string source;
 };
 
+/// Parameters of second virial coefficients. Source: J. G. Hayden, J. P. O'Connell, Ind. Eng. Chem. Process
+/// Des. Dev. 14 (1975) 209-216; J. M. Prausnitz et al., Computer Calculations for Multicomponent Vapor-Liquid
+/// and Liquid-Liquid Equilibria (1980).
+struct HaydenOConnellParameters {
+  double radius_A = 0;  ///< mean radius of gyration
+  double dipole_D = 0;
+  double eta = 0;  ///< association; from 4.5 the molecules pair up (carboxylic acids)
+  char grade = 'C';
+  std::string source;
+};
+
 /// A pure substance. Constants that are not known stay empty; nothing is guessed.
 struct Substance {
   std::string name;
@@ -94,6 +105,7 @@ struct Substance {
   std::optional<LiquidViscosity> liquid_viscosity;
   std::optional<MoscedParameters> mosced;
   std::optional<PcSaftParameters> pc_saft;
+  std::optional<HaydenOConnellParameters> hayden_oconnell;
 
   /// The shortest alias in capitals ("MTBE") or the name: for labels where room is short.
   std::string short_name() const;

@@ -1,0 +1,94 @@
+#pragma once
+// Second virial coefficients of mixtures.
+#include <memory>
+#include <string_view>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/fluid/interaction_table.hpp"
+#include "jampot/substance/substance.hpp"
+
+namespace jampot {
+
+/// A second virial coefficient and its derivatives with T; m3/mol, K.
+struct VirialCoefficient {
+  double value = 0, dT = 0, dTT = 0;
+};
+
+/// B_ij of every pair at a temperature. Holds scratch space: one object per thread.
+class VirialCoefficients {
+ public:
+  virtual ~VirialCoefficients() = default;
+  virtual std::string_view name() const = 0;
+  virtual std::unique_ptr<VirialCoefficients> clone() const = 0;
+
+  std::size_t size() const { return size_; }
+  /// Computes all pairs where the temperature has changed.
+  void set_temperature(double T_K);
+  const VirialCoefficient& total(std::size_t i, std::size_t j) const { return total_[i * size_ + j]; }
+  /// The share of pairs that stay together (metastable, bound, chemically associated): what an associating
+  /// vapour treats as dimers. The rest, total - bound, is that of free molecules.
+  const VirialCoefficient& bound(std::size_t i, std::size_t j) const { return bound_[i * size_ + j]; }
+  /// Whether molecules pair up so strongly that dimers have to be counted as molecules of their own.
+  bool dimers() const { return dimers_; }
+  /// What the user should know: substances without parameters, forms used outside their purpose.
+  const Notices& notices() const { return notices_; }
+
+ protected:
+  explicit VirialCoefficients(std::size_t size) : size_(size), total_(size * size), bound_(size * size) {}
+  virtual void compute(double T_K) = 0;
+  void set(std::size_t i, std::size_t j, const VirialCoefficient& total, const VirialCoefficient& bound);
+
+  std::size_t size_;
+  bool dimers_ = false;
+  Notices notices_;
+
+ private:
+  double T_K_ = 0;
+  std::vector<VirialCoefficient> total_, bound_;
+};
+
+/// Corresponding states in the form for non-polar substances, with the combining rules of J. M. Prausnitz et
+/// al., Molecular Thermodynamics of Fluid-Phase Equilibria, 2nd ed. (1986): Tc_ij = sqrt(Tc_i Tc_j) (1 -
+/// k_ij). Source: C. Tsonopoulos, AIChE J. 20 (1974) 263-272. Polar substances are named in a notice.
+class TsonopoulosVirial final : public VirialCoefficients {
+ public:
+  /// @throws CalculationError naming every substance whose critical point or acentric factor is not known
+  explicit TsonopoulosVirial(const std::vector<Substance>& substances,
+                             const InteractionTable& interactions = {});
+  std::string_view name() const override { return "tsonopoulos"; }
+  std::unique_ptr<VirialCoefficients> clone() const override {
+    return std::make_unique<TsonopoulosVirial>(*this);
+  }
+
+ private:
+  struct Pair {
+    double Tc_K, scale, omega;  ///< scale = R Tc/Pc
+  };
+  void compute(double T_K) override;
+  std::vector<Pair> pairs_;
+};
+
+/// From radius of gyration, dipole moment and association: polar and associating substances too. Pairs with a
+/// substance whose parameters are not known are taken from `TsonopoulosVirial`, with a notice. Source: J. G.
+/// Hayden, J. P. O'Connell, Ind. Eng. Chem. Process Des. Dev. 14 (1975) 209-216, in the arrangement of J. M.
+/// Prausnitz et al. (1980).
+class HaydenOConnellVirial final : public VirialCoefficients {
+ public:
+  explicit HaydenOConnellVirial(const std::vector<Substance>& substances);
+  std::string_view name() const override { return "virial"; }
+  std::unique_ptr<VirialCoefficients> clone() const override {
+    return std::make_unique<HaydenOConnellVirial>(*this);
+  }
+
+ private:
+  struct Pair {  // sizes in Angstrom, energies over k in K
+    bool known = false;
+    double omega, energy, sigma, dipole2, eta;
+  };
+  void compute(double T_K) override;
+  std::vector<Pair> pairs_;
+  TsonopoulosVirial rest_;
+};
+
+}  // namespace jampot

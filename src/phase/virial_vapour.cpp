@@ -1,0 +1,176 @@
+#include "jampot/phase/virial_vapour.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+
+namespace jampot {
+
+VirialVapour::VirialVapour(std::unique_ptr<VirialCoefficients> coefficients)
+    : B_(std::move(coefficients)),
+      row_(B_->size()),
+      kappa_(B_->size() * B_->size()),
+      kappa_T_(kappa_),
+      kappa_P_(kappa_) {
+  const auto n = static_cast<Eigen::Index>(B_->size());
+  unknown_.resize(n + 1);
+  residual_.resize(n + 1);
+  jacobian_.resize(n + 1, n + 1);
+  right_.resize(n + 1, n + 2);
+}
+
+VirialVapour::VirialVapour(const VirialVapour& other) : VirialVapour(other.B_->clone()) {}
+
+void VirialVapour::do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
+                               PhaseValues& out) {
+  B_->set_temperature(T_K);
+  B_->dimers() ? chemical(T_K, P_Pa, w, wanted, out) : physical(T_K, P_Pa, w, wanted, out);
+}
+
+void VirialVapour::physical(double T_K, double P_Pa, std::span<const double> y, Wanted wanted,
+                            PhaseValues& out) {
+  const std::size_t n = size();
+  const double by = P_Pa / (gas_constant * T_K);
+  double mixed = 0, mixed_T = 0;
+  for (std::size_t i = 0; i < n; ++i) {
+    double sum = 0, sum_T = 0;
+    for (std::size_t j = 0; j < n; ++j) {
+      sum += y[j] * B_->total(i, j).value;
+      sum_T += y[j] * B_->total(i, j).dT;
+    }
+    row_[i] = sum;
+    out.dT[i] = sum_T;
+    mixed += y[i] * sum;
+    mixed_T += y[i] * sum_T;
+  }
+  for (std::size_t i = 0; i < n; ++i) {
+    out.ln_phi[i] = by * (2 * row_[i] - mixed);
+    out.dT[i] = by * (2 * out.dT[i] - mixed_T) - out.ln_phi[i] / T_K;
+    if (wanted.ln_P) out.dln_P[i] = out.ln_phi[i];
+    for (std::size_t k = 0; wanted.composition && k < n; ++k)
+      out.dn[i * n + k] = 2 * by * (B_->total(i, k).value - row_[i] - row_[k] + mixed);
+  }
+}
+
+// With u_i the share of molecules of i that are single and N the molecules per mole weighed in:
+//   1/u_i = 1 + sum_j (1 + delta_ij) y_j u_j kappa_ij/N,
+//   N = sum_i y_i u_i + sum_{i <= j} y_i u_i y_j u_j kappa_ij/N,
+// kappa_ij = K_ij P phi_i phi_j/phi_ij. Newton's method on the logarithms.
+void VirialVapour::find_monomers(double T_K, double P_Pa, std::span<const double> y) {
+  const std::size_t n = size();
+  const double RT = gas_constant * T_K, by = P_Pa / RT;
+  for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t j = 0; j < n; ++j) {
+      const auto free = [&](std::size_t a, std::size_t b) {
+        return VirialCoefficient{B_->total(a, b).value - B_->bound(a, b).value,
+                                 B_->total(a, b).dT - B_->bound(a, b).dT, 0};
+      };
+      const VirialCoefficient a = free(i, i), b = free(j, j), ab = free(i, j), &bound = B_->bound(i, j);
+      const double excess = a.value + b.value - ab.value, excess_T = a.dT + b.dT - ab.dT;
+      const std::size_t k = i * n + j;
+      kappa_[k] = -(i == j ? 1 : 2) * bound.value * by * std::exp(by * excess);
+      if (bound.value == 0) {
+        kappa_T_[k] = kappa_P_[k] = 0;
+        continue;
+      }
+      kappa_T_[k] = bound.dT / bound.value - 1 / T_K + by * (excess_T - excess / T_K);
+      kappa_P_[k] = 1 + by * excess;
+    }
+  }
+  unknown_.setZero();
+  for (std::size_t i = 0; i < n; ++i)  // as if each were alone: 1/u = 1 + 2 kappa u
+    unknown_[static_cast<Eigen::Index>(i)] = -std::log((1 + std::sqrt(1 + 8 * y[i] * kappa_[i * n + i])) / 2);
+  const auto last = static_cast<Eigen::Index>(n);
+  constexpr int most_steps = 80;
+  for (int step = 0; step < most_steps; ++step) {
+    const double N = std::exp(unknown_[last]);
+    jacobian_.setZero();
+    double total = 0, dimers = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+      const auto row = static_cast<Eigen::Index>(i);
+      const double u = std::exp(unknown_[row]);
+      double sum = 0;
+      for (std::size_t j = 0; j < n; ++j) {
+        const auto column = static_cast<Eigen::Index>(j);
+        const double term = (i == j ? 2 : 1) * y[j] * std::exp(unknown_[column]) * kappa_[i * n + j] / N;
+        sum += term;
+        jacobian_(row, column) += u * term;
+      }
+      // u (1 + sum) = 1
+      residual_[row] = u * (1 + sum) - 1;
+      jacobian_(row, row) += u * (1 + sum);
+      jacobian_(row, last) = -u * sum;
+      total += y[i] * u;
+      dimers += y[i] * u * sum / 2;
+      jacobian_(last, row) = (y[i] * u + y[i] * u * sum) / N;
+    }
+    residual_[last] = (total + dimers) / N - 1;
+    jacobian_(last, last) = -(total + 2 * dimers) / N;
+    const double most = residual_.lpNorm<Eigen::Infinity>();
+    lu_.compute(jacobian_);
+    residual_ = lu_.solve(residual_).eval();
+    const double longest = residual_.lpNorm<Eigen::Infinity>();
+    if (!std::isfinite(longest)) break;
+    unknown_ -= residual_ * std::min(1.0, 2 / std::max(longest, 1e-300));
+    if (most < 1e-14 || (longest < 1e-14 && most < 1e-12)) return;
+  }
+  throw CalculationError(
+      "the association of this vapour was not solved; is the pressure far above that of a gas?");
+}
+
+void VirialVapour::chemical(double T_K, double P_Pa, std::span<const double> y, Wanted wanted,
+                            PhaseValues& out) {
+  find_monomers(T_K, P_Pa, y);
+  const std::size_t n = size();
+  const auto last = static_cast<Eigen::Index>(n);
+  const double by = P_Pa / (gas_constant * T_K), N = std::exp(unknown_[last]);
+  // ln phi_i = ln u_i - ln N + B_ii(free) P/(R T)
+  for (std::size_t i = 0; i < n; ++i) {
+    const double free = B_->total(i, i).value - B_->bound(i, i).value;
+    out.ln_phi[i] = unknown_[static_cast<Eigen::Index>(i)] - unknown_[last] + free * by;
+  }
+  if (!wanted.T && !wanted.ln_P && !wanted.composition) return;
+  // How the equations change with T, ln P and the amounts (as if they did not sum to one: N counts
+  // molecules).
+  right_.setZero();
+  for (std::size_t i = 0; i < n; ++i) {
+    const auto row = static_cast<Eigen::Index>(i);
+    const double u = std::exp(unknown_[row]);
+    for (std::size_t j = 0; j < n; ++j) {
+      const double pair = u * std::exp(unknown_[static_cast<Eigen::Index>(j)]) * kappa_[i * n + j] / N;
+      const double term = (i == j ? 2 : 1) * y[j] * pair;
+      right_(row, 0) += term * kappa_T_[i * n + j];
+      right_(row, 1) += term * kappa_P_[i * n + j];
+      right_(row, 2 + static_cast<Eigen::Index>(j)) += (i == j ? 2 : 1) * pair;
+      right_(last, 0) += y[i] * term * kappa_T_[i * n + j] / (2 * N);
+      right_(last, 1) += y[i] * term * kappa_P_[i * n + j] / (2 * N);
+      right_(last, 2 + row) += term / N;
+    }
+    right_(last, 2 + row) += u / N;
+  }
+  answer_ = lu_.solve(right_);
+  for (std::size_t i = 0; i < n; ++i) {
+    const auto row = static_cast<Eigen::Index>(i);
+    const double free = B_->total(i, i).value - B_->bound(i, i).value;
+    const double free_T = B_->total(i, i).dT - B_->bound(i, i).dT;
+    if (wanted.T) out.dT[i] = -answer_(row, 0) + answer_(last, 0) + by * (free_T - free / T_K);
+    if (wanted.ln_P) out.dln_P[i] = -answer_(row, 1) + answer_(last, 1) + free * by;
+    for (std::size_t k = 0; wanted.composition && k < n; ++k) {
+      const auto column = 2 + static_cast<Eigen::Index>(k);
+      // The true mole fraction of the monomer is u_i n_i/N, the apparent one n_i/sum n: their quotient gains
+      // d ln (sum n)/d n_k = 1.
+      out.dn[i * n + k] = -answer_(row, column) + answer_(last, column) + 1;
+    }
+  }
+}
+
+double VirialVapour::true_moles(double T_K, double P_Pa, std::span<const double> y) {
+  B_->set_temperature(T_K);
+  if (!B_->dimers()) return 1;
+  find_monomers(T_K, P_Pa, y);
+  return std::exp(unknown_[static_cast<Eigen::Index>(size())]);
+}
+
+}  // namespace jampot
