@@ -5,9 +5,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "fluid_trace.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/equilibrium/tangent_search.hpp"
 
 namespace jampot {
 namespace {
@@ -31,6 +33,7 @@ class Sweep {
  public:
   Sweep(Mixture& mixture, Sought sought, double held)
       : mixture_(mixture), sought_(sought), solver_(mixture.liquid(), mixture.vapour()), state_(2) {
+    state_.w = {0, 1};
     const VapourPressure& second = *mixture.substances()[1].vapour_pressure;
     state_.T_K = sought == Sought::temperature ? std::min(second.T_K(held), 2000.0) : held;
     state_.P_Pa = sought == Sought::temperature ? held : second.P_Pa(held);
@@ -63,6 +66,11 @@ class Sweep {
       point.K[i] = std::exp(state_.ln_K[i]);
       point.gamma[i] =
           point.K[i] * point.P_Pa / std::exp(mixture_.substances()[i].vapour_pressure->ln_P(point.T_K));
+    }
+    if (mixture_.vapour_model() != "ideal") {
+      mixture_.activity().set_temperature(point.T_K);
+      mixture_.activity().evaluate(x, point.gamma);
+      for (double& gamma : point.gamma) gamma = std::exp(gamma);
     }
     return point;
   }
@@ -148,10 +156,83 @@ void add_three_phases(Mixture& mixture, BinaryCurve& curve, double held, Sweep& 
   }
 }
 
+// Where a further liquid lies below the tangent plane the curve is no equilibrium.
+void mark_unstable(Mixture& mixture, BinaryCurve& curve) {
+  Phase& fluid = *mixture.kinds().front();
+  TangentSearch search({&fluid});
+  double lowest = -1e-7, from = 1, to = 0;
+  constexpr std::size_t most = 60;
+  const std::size_t every = std::max<std::size_t>(1, curve.points.size() / most);
+  for (std::size_t k = 0; k < curve.points.size(); k += every) {
+    const BinaryPoint& point = curve.points[k];
+    if (!(point.x[0] > 0 && point.x[1] > 0)) continue;
+    if (search.lowest(mixture.liquid(), point.T_K, point.P_Pa, point.x).minimum.distance >= lowest) continue;
+    from = std::min(from, point.x[0]);
+    to = std::max(to, point.x[0]);
+  }
+  if (from > to) return;
+  curve.notices.add("unstable-liquid",
+                    fmt::format("{} makes the boiling liquid unstable between x({}) = {:.3f} and {:.3f}: two "
+                                "liquids form there, and "
+                                "the curve drawn is not an equilibrium; 'jampot flash' gives the phases",
+                                mixture.vapour_model(), mixture.substances()[0].name, from, to));
+}
+
+std::vector<VolatilitySample> volatilities(const BinaryCurve& curve) {
+  std::vector<VolatilitySample> samples;
+  samples.reserve(curve.points.size());
+  for (const BinaryPoint& point : curve.points)
+    samples.push_back({point.x[0], point.T_K, point.P_Pa, std::log(point.relative_volatility()), point.y[0]});
+  return samples;
+}
+
+void add_ranges(const Mixture& mixture, BinaryCurve& curve) {
+  const auto [coldest, hottest] =
+      std::minmax_element(curve.points.begin(), curve.points.end(),
+                          [](const BinaryPoint& a, const BinaryPoint& b) { return a.T_K < b.T_K; });
+  curve.notices.add(mixture.range_notices(coldest->T_K, hottest->T_K));
+}
+
+// One equation of state: followed from a pure end, where it does not arrive from both.
+BinaryCurve fluid_curve(Mixture& mixture, Sought sought, double held, const CurveOptions& options) {
+  BinaryCurve curve;
+  curve.sought = sought;
+  const long before = mixture.evaluations();
+  const double step = 2.0 / static_cast<double>(options.points);
+  const auto from_second = fluid_trace(mixture, sought, held, 1, step);
+  if (from_second) curve.points = from_second->points;
+  if (from_second && from_second->critical) curve.critical.push_back(*from_second->critical);
+  if (!from_second || !from_second->complete) {
+    if (auto from_first = fluid_trace(mixture, sought, held, 0, step)) {
+      curve.breaks.push_back(curve.points.size());
+      curve.points.insert(curve.points.end(), from_first->points.rbegin(), from_first->points.rend());
+      if (from_first->critical) curve.critical.push_back(*from_first->critical);
+    }
+  }
+  if (curve.points.empty()) {
+    throw CalculationError(
+        fmt::format("neither {} nor {} boils at {} by {}: both are beyond their critical points there",
+                    mixture.substances()[0].name, mixture.substances()[1].name,
+                    sought == Sought::temperature ? fmt::format("{:.6g} kPa", held / 1000)
+                                                  : fmt::format("{:.2f} degC", held - celsius_zero),
+                    mixture.vapour_model()));
+  }
+  curve.evaluations = mixture.evaluations() - before;
+  std::vector<VolatilitySample> samples = volatilities(curve);
+  std::erase_if(samples, [](const VolatilitySample& sample) { return sample.ln_alpha == 0; });
+  curve.azeotropes = homogeneous_azeotropes(mixture, sought, samples);
+  curve.search_evaluations = mixture.evaluations() - before - curve.evaluations;
+  mark_unstable(mixture, curve);
+  add_ranges(mixture, curve);
+  return curve;
+}
+
 BinaryCurve curve_of(Mixture& mixture, Sought sought, double held, const CurveOptions& options) {
   if (mixture.size() != 2) {
     throw RequestError(fmt::format("this diagram is for two substances; {} were given", mixture.size()));
   }
+  if (options.points < 3) throw RequestError("a curve needs at least 3 points");
+  if (mixture.one_equation()) return fluid_curve(mixture, sought, held, options);
   for (const Substance& substance : mixture.substances()) {
     if (substance.vapour_pressure) continue;
     throw CalculationError(
@@ -159,7 +240,6 @@ BinaryCurve curve_of(Mixture& mixture, Sought sought, double held, const CurveOp
                     "boil. 'jampot bubble' gives boiling points of solutions",
                     substance.name));
   }
-  if (options.points < 3) throw RequestError("a curve needs at least 3 points");
   BinaryCurve curve;
   curve.sought = sought;
   curve.points.reserve(options.points + 2);
@@ -170,18 +250,10 @@ BinaryCurve curve_of(Mixture& mixture, Sought sought, double held, const CurveOp
   }
   curve.evaluations = mixture.evaluations() - before;
 
-  std::vector<VolatilitySample> samples;
-  samples.reserve(curve.points.size());
-  for (const BinaryPoint& point : curve.points) {
-    samples.push_back({point.x[0], point.T_K, point.P_Pa, std::log(point.relative_volatility())});
-  }
-  curve.azeotropes = homogeneous_azeotropes(mixture, sought, samples);
+  curve.azeotropes = homogeneous_azeotropes(mixture, sought, volatilities(curve));
   curve.search_evaluations = mixture.evaluations() - before - curve.evaluations;
   add_three_phases(mixture, curve, held, sweep);
-  const auto [coldest, hottest] =
-      std::minmax_element(curve.points.begin(), curve.points.end(),
-                          [](const BinaryPoint& a, const BinaryPoint& b) { return a.T_K < b.T_K; });
-  curve.notices.add(mixture.range_notices(coldest->T_K, hottest->T_K));
+  add_ranges(mixture, curve);
   return curve;
 }
 

@@ -141,9 +141,10 @@ class Drawer {
       if (std::find(labels.begin(), labels.end(), curve.label) == labels.end()) labels.push_back(curve.label);
     }
     const bool compared = labels.size() > 1;
-    figure.footer =
-        fmt::format("liquid model: {}; vapour: {}", compared ? joined(labels, ", ") : mixture_.liquid_model(),
-                    mixture_.vapour_model());
+    figure.footer = compared                  ? "models: " + joined(labels, ", ")
+                    : mixture_.one_equation() ? "liquid and vapour: " + mixture_.vapour_model()
+                                              : fmt::format("liquid model: {}; vapour: {}",
+                                                            mixture_.liquid_model(), mixture_.vapour_model());
     for (const PairParameters& pair : mixture_.parameters()) {
       figure.footer += fmt::format("; {}parameters: {}", compared ? pair.model + " " : "", pair.source);
     }
@@ -164,9 +165,19 @@ class Drawer {
     // Two liquids: the boiling curve has a gap over each three-phase line.
     std::vector<Series> liquids(1,
                                 {{}, alone ? "liquid" : held_text(curve), Stroke::solid, Mark::none, colour});
-    for (const BinaryPoint& point : curve.points) {
+    std::vector<Series> vapours;
+    for (std::size_t k = 0; k < curve.points.size(); ++k) {
+      const BinaryPoint& point = curve.points[k];
       const double y = ordinate(point.T_K, point.P_Pa);
       bounds.add(y);
+      if (std::find(curve.breaks.begin(), curve.breaks.end(), k) != curve.breaks.end() && k > 0) {
+        vapours.push_back(vapour);
+        vapour.spots.clear();
+        vapour.label.clear();
+        liquids.push_back(liquids.back());
+        liquids.back().spots.clear();
+        liquids.back().label.clear();
+      }
       vapour.spots.push_back({shown(point.y[0]), y});
       liquids.back().spots.push_back({shown(point.x[0]), y});
       for (const ThreePhase& line : curve.three_phases) {
@@ -178,7 +189,13 @@ class Drawer {
       }
     }
     for (Series& liquid : liquids) panel.series.push_back(std::move(liquid));
+    for (Series& part : vapours) panel.series.push_back(std::move(part));
     panel.series.push_back(std::move(vapour));
+    for (const BinaryPoint& point : curve.critical) {
+      panel.callouts.push_back({{shown(point.x[0]), ordinate(point.T_K, point.P_Pa)},
+                                fmt::format("critical, x = {:.3f}", shown(point.x[0])),
+                                Mark::circle});
+    }
     for (const ThreePhase& line : curve.three_phases) {
       const double y = ordinate(line.T_K, line.P_Pa);
       const double from = shown(std::min(line.x_alpha, line.y)), to = shown(std::max(line.x_beta, line.y));

@@ -18,6 +18,7 @@ class Volatility {
   void start_from(const VolatilitySample& sample) {
     state_.T_K = sample.T_K;
     state_.P_Pa = sample.P_Pa;
+    state_.w = {sample.y1, 1 - sample.y1};
   }
 
   double operator()(double x1) {

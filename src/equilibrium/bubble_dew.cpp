@@ -9,8 +9,11 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/fluid_boundary.hpp"
 #include "jampot/equilibrium/incipient.hpp"
 #include "jampot/equilibrium/stability.hpp"
+#include "jampot/phase/saturation_correction.hpp"
+#include "jampot/phase/virial_vapour.hpp"
 
 namespace jampot {
 namespace {
@@ -45,6 +48,34 @@ double starting_P(const Mixture& mixture, double T_K, std::span<const double> z,
   return vapour_known ? 1 / sum : sum;
 }
 
+// Fugacity coefficients of a vapour that is not ideal, and a word where it is too dense for its model.
+void add_vapour(Mixture& mixture, VlePoint& point) {
+  if (mixture.vapour_model() == "ideal") return;
+  PhaseValues values(mixture.size());
+  mixture.vapour().evaluate(point.T_K, point.P_Pa, point.y, {false, true, false}, values);
+  double Z = 1;
+  for (std::size_t i = 0; i < mixture.size(); ++i) {
+    point.phi.push_back(std::exp(values.ln_phi[i]));
+    Z += point.y[i] * values.dln_P[i];
+  }
+  if (const SaturationCorrection* correction = mixture.correction(point.T_K)) {
+    for (std::size_t i = 0; i < mixture.size(); ++i) {
+      point.phi_saturated.push_back(std::exp(correction->ln_phi(i)));
+      point.poynting.push_back(std::exp(correction->ln_poynting(i, point.P_Pa)));
+    }
+  }
+  const auto* virial = dynamic_cast<const VirialVapour*>(&mixture.vapour());
+  constexpr double dense =
+      0.8;  // cut after its second coefficient the virial equation holds while Z is near one
+  if (virial != nullptr && !virial->coefficients().dimers() && Z < dense) {
+    point.notices.add(
+        "dense-vapour",
+        fmt::format("the vapour is dense (Z = {:.2f}): the virial equation with its second coefficient "
+                    "alone does not hold there; an equation of state does (--vapour pr)",
+                    Z));
+  }
+}
+
 VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const double> known,
                   bool vapour_known) {
   const std::size_t n = mixture.size();
@@ -53,18 +84,25 @@ VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const
                  {known.begin(), known.end()},
                  state.w,
                  std::vector<double>(n),
-                 std::vector<double>(n),
+                 {},
+                 {},
+                 {},
+                 {},
                  state.residual,
                  {}};
   for (std::size_t i = 0; i < n; ++i) {
     point.K[i] = std::exp(vapour_known ? -state.ln_K[i] : state.ln_K[i]);
-    if (!mixture.substances()[i].vapour_pressure) point.K[i] = point.y[i] = 0;  // exactly
+    if (!mixture.one_equation() && !mixture.substances()[i].vapour_pressure)
+      point.K[i] = (vapour_known ? point.x : point.y)[i] = 0;  // exactly
   }
   if (vapour_known) std::swap(point.x, point.y);
+  point.notices = mixture.range_notices(state.T_K, state.T_K);
+  add_vapour(mixture, point);
+  if (mixture.one_equation()) return point;
+  point.gamma.resize(n);
   mixture.activity().set_temperature(state.T_K);
   mixture.activity().evaluate(point.x, point.gamma);
   for (double& gamma : point.gamma) gamma = std::exp(gamma);
-  point.notices = mixture.range_notices(state.T_K, state.T_K);
   if (!vapour_known && liquid_splits(mixture.liquid(), state.T_K, point.x)) {
     point.notices.add(
         "liquid-splits",
@@ -82,9 +120,35 @@ VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const
                   what, held, value, unit, held));
 }
 
+VlePoint boundary(Mixture& mixture, Sought sought, double held, const std::vector<double>& z, bool bubble) {
+  const auto found = fluid_boundary(mixture, sought, held, z, bubble);
+  const char* const what = bubble ? "bubble" : "dew";
+  if (!found) {
+    throw CalculationError(fmt::format(
+        "{} finds no {} point of this composition at {}: it is one phase on both sides, as beyond the "
+        "critical point of "
+        "the mixture. A lower {} may have one; 'jampot {}' shows where the curves of a binary end",
+        mixture.vapour_model(), what,
+        sought == Sought::temperature ? fmt::format("{:.6g} kPa", held / 1000)
+                                      : fmt::format("{:.2f} degC", held - celsius_zero),
+        sought == Sought::temperature ? "pressure" : "temperature",
+        sought == Sought::temperature ? "txy" : "pxy"));
+  }
+  VlePoint point = to_point(mixture, found->state, z, !bubble);
+  if (found->splits) {
+    point.notices.add(
+        "liquid-splits",
+        fmt::format("at {:.2f} degC {} says that a liquid of this composition parts into two; the {} point "
+                    "is that of the single, unstable liquid",
+                    point.T_K - celsius_zero, mixture.vapour_model(), what));
+  }
+  return point;
+}
+
 VlePoint bubble(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
   check_composition(mixture, composition);
   const std::vector<double> x = normalised(composition);
+  if (mixture.one_equation()) return boundary(mixture, sought, held, x, true);
   IncipientSolver solver(mixture.liquid(), mixture.vapour());
   IncipientState state(mixture.size());
   state.P_Pa = sought == Sought::temperature ? held : starting_P(mixture, held, x, false);
@@ -124,6 +188,7 @@ std::vector<std::vector<double>> liquid_starts(const Mixture& mixture, double T_
 
 VlePoint dew(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
   check_composition(mixture, composition);
+  if (mixture.one_equation()) return boundary(mixture, sought, held, normalised(composition), false);
   for (const Substance& substance : mixture.substances()) {
     if (substance.vapour_pressure) continue;
     throw CalculationError(

@@ -32,7 +32,7 @@ class Judge {
     }
     purposes();
     group_interactions();
-    if (P_Pa) vapour(*P_Pa);
+    if (P_Pa && mixture_.vapour_model() == "ideal") vapour(*P_Pa);
     return std::move(notices_);
   }
 
@@ -156,7 +156,8 @@ class Judge {
         "non-ideal-vapour",
         fmt::format(
             "at {:.4g} kPa the vapour is not an ideal gas: by its second virial coefficient the fugacity "
-            "coefficient of {} is {:.2f}. A vapour model would be needed",
+            "coefficient of {} is {:.2f}. --vapour virial (or, well above atmospheric pressure, pr) takes it "
+            "into account",
             P_Pa / 1000, worst->name, std::exp(largest)));
   }
 
@@ -170,6 +171,7 @@ class Judge {
 
 Notices suitability(const Mixture& mixture, Purpose purpose, double Tmin_K, double Tmax_K,
                     std::optional<double> P_Pa) {
+  if (mixture.one_equation()) return {};  // what it lacks is said by the equation itself
   return Judge(mixture, purpose, Tmin_K, Tmax_K).judge(P_Pa);
 }
 

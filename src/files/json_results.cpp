@@ -2,6 +2,8 @@
 
 #include <cmath>
 
+#include "jampot/fluid/cubic.hpp"
+#include "jampot/fluid/pc_saft.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac.hpp"
 #include "jampot/phase/composition.hpp"
@@ -64,7 +66,6 @@ Json equilibrium_json(const Point& point, const std::vector<Substance>& substanc
           {"w_liquid", mass_fractions(point.x, substances)},
           {"w_vapour", mass_fractions(point.y, substances)},
           {"K", point.K},
-          {"gamma", point.gamma},
           {"residual", point.residual}};
 }
 
@@ -130,7 +131,12 @@ Json to_json(const Unifac& unifac) {
 }
 
 Json to_json(const VlePoint& point, const std::vector<Substance>& substances) {
-  return equilibrium_json(point, substances);
+  Json json = equilibrium_json(point, substances);
+  if (!point.gamma.empty()) json["gamma"] = point.gamma;
+  if (!point.phi.empty()) json["phi"] = point.phi;
+  if (!point.phi_saturated.empty()) json["phi_saturated"] = point.phi_saturated;
+  if (!point.poynting.empty()) json["poynting"] = point.poynting;
+  return json;
 }
 
 Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances) {
@@ -142,6 +148,7 @@ Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances)
   }
   for (const BinaryPoint& point : curve.points) {
     Json entry = equilibrium_json(point, substances);
+    if (point.gamma[0] > 0) entry["gamma"] = point.gamma;
     entry["relative_volatility"] = point.relative_volatility();
     json["points"].push_back(std::move(entry));
   }
@@ -165,6 +172,8 @@ Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances)
                                    {"y", {line.y, 1 - line.y}},
                                    {"residual", line.residual}});
   }
+  for (const BinaryPoint& point : curve.critical)
+    json["critical"].push_back({{"T_K", point.T_K}, {"P_Pa", point.P_Pa}, {"x", point.x}});
   json["evaluations"] = curve.evaluations;
   return json;
 }
@@ -258,8 +267,57 @@ Json liquid_header(const std::string& command, const std::vector<Substance>& sub
   return json;
 }
 
+Json fluid_header(const std::string& command, const std::vector<Substance>& substances,
+                  const EquationOfState& equation) {
+  Json json{{"command", command}};
+  for (const Substance& substance : substances) json["substances"].push_back(to_json(substance));
+  json["models"] = {{"liquid", "eos"}, {"vapour", equation.name()}};
+  json["parameters"] = Json::array();
+  const auto* saft = dynamic_cast<const PcSaft*>(&equation);
+  const auto* cubic = dynamic_cast<const CubicEquation*>(&equation);
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    const Substance& substance = substances[i];
+    if (saft != nullptr && substance.pc_saft) {
+      json["parameters"].push_back({{"substance", substance.name},
+                                    {"property", "PC-SAFT parameters"},
+                                    {"segments", substance.pc_saft->segments},
+                                    {"diameter_A", substance.pc_saft->diameter_A},
+                                    {"energy_K", substance.pc_saft->energy_K},
+                                    {"association", substance.pc_saft->association_scheme},
+                                    {"source", substance.pc_saft->source},
+                                    {"grade", std::string(1, substance.pc_saft->grade)},
+                                    {"range_K", nullptr}});
+    }
+    for (const auto& [what, value] : {std::pair("critical temperature", &substance.Tc_K),
+                                      std::pair("critical pressure", &substance.Pc_Pa),
+                                      std::pair("acentric factor", &substance.acentric_factor)}) {
+      if (cubic == nullptr || !*value) continue;
+      json["parameters"].push_back({{"substance", substance.name},
+                                    {"property", what},
+                                    {"value", (*value)->value},
+                                    {"source", (*value)->source},
+                                    {"grade", std::string(1, (*value)->grade)},
+                                    {"range_K", nullptr}});
+    }
+    for (std::size_t j = 0; j < i; ++j) {
+      const double k = saft != nullptr ? saft->k(j, i) : cubic != nullptr ? cubic->k(j, i) : 0;
+      const auto printed =
+          saft != nullptr ? published_pc_saft_interaction(substances[j].name, substance.name) : std::nullopt;
+      json["parameters"].push_back({{"between", {substances[j].name, substance.name}},
+                                    {"property", "k_ij"},
+                                    {"value", k},
+                                    {"source", printed && printed->value == k ? printed->source
+                                               : k == 0                       ? "none: taken as 0"
+                                                                              : "given"},
+                                    {"range_K", nullptr}});
+    }
+  }
+  return json;
+}
+
 Json answer_header(const std::string& command, const Mixture& mixture) {
   Mixture copy = mixture;
+  if (mixture.one_equation()) return fluid_header(command, mixture.substances(), *copy.equation());
   Json json = liquid_header(command, mixture.substances(), copy.activity(), mixture.parameters());
   json["models"]["vapour"] = mixture.vapour_model();
   for (const Substance& substance : mixture.substances()) {

@@ -303,6 +303,13 @@ Reference parse_reference(std::string_view text) {
                   text));
 }
 
+Property ideal_gas_enthalpy(const Substance& substance, double T_K, const Reference& reference) {
+  if (!substance.gas_heat_capacity) return absent("no ideal-gas heat capacity in the bank");
+  const Zero zero = zero_of(substance, reference);
+  if (!zero.levels.h) return absent("on this reference its zero " + zero.why);
+  return {substance.gas_heat_capacity->enthalpy_change(room_T_K, T_K) - *zero.levels.h, "ideal gas"};
+}
+
 StateProperties properties_at_saturation(const Substance& substance, double T_K, const Reference& reference) {
   const SaturationPoint point = saturation_at_temperature(substance, T_K);
   return {T_K,

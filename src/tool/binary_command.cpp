@@ -91,7 +91,7 @@ Table side_by_side(const std::vector<BinaryCurve>& curves, const Mixture& mixtur
 std::vector<std::string> bubble_working(Mixture& mixture, const BinaryCurve& curve) {
   const BinaryPoint& point = curve.points[curve.points.size() / 2];
   const std::vector<double> x{point.x[0], point.x[1]};
-  return vle_working(mixture, point.T_K, point.P_Pa, x);
+  return vle_working(mixture, point.T_K, point.P_Pa, x, {point.y[0], point.y[1]});
 }
 
 class DiagramOf {
@@ -152,8 +152,7 @@ class DiagramOf {
       if (k + held_.values.size() == curves_.size()) curves_[k].notices.add(suits);
       // What concerns the substances is the same for every model compared; once is enough.
       for (const Notice& notice : curves_[k].notices) {
-        const bool of_substance =
-            notice.code.starts_with("vapour-pressure") || notice.code == "associating-vapour";
+        const bool of_substance = notice.code.starts_with("vapour-pressure");
         if (of_substance && &contender != &contenders_.front()) continue;
         answer_.notices.add(notice.code, notice.text);
       }
@@ -210,6 +209,7 @@ class DiagramOf {
     add(azeotrope_table(curves_, main(), basis_));
     if (answer_.screen.back().title != "Azeotropes") answer_.lines.emplace_back("no azeotrope");
     add(three_phase_table(curves_, main(), basis_));
+    add(critical_table(curves_, main(), basis_));
   }
 
   void add(Table table) {
@@ -254,6 +254,7 @@ void add_one(CLI::App& tool, Diagram diagram, const std::string& name, const std
   auto options = std::make_shared<BinaryOptions>();
   CLI::App* command = tool.add_subcommand(name, about);
   add_mixture(*command, options->mixture, true);
+  add_vapour(*command, options->mixture.vapour);
   add_compare(*command, options->mixture);
   add_condition(*command, options->condition);
   command->add_option("--points", options->points, "Points along the composition (default 101)")

@@ -33,14 +33,17 @@ Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis,
                {fraction("y", first, basis), Dimension::fraction, 4},
                {fmt::format("K({})", first.short_name())},
                {fmt::format("K({})", second.short_name())},
-               {"relative volatility"},
-               {fmt::format("gamma({})", first.short_name())},
-               {fmt::format("gamma({})", second.short_name())}},
+               {"relative volatility"}},
               {}};
+  const bool activity = curve.points.front().gamma[0] > 0;
+  for (const Substance* substance : {&first, &second}) {
+    if (activity) table.columns.push_back({fmt::format("gamma({})", substance->short_name())});
+  }
   for (const BinaryPoint& point : curve.points) {
     table.rows.push_back({point.T_K, point.P_Pa, shown(point.x[0], mixture, basis),
                           shown(point.y[0], mixture, basis), point.K[0], point.K[1],
-                          point.relative_volatility(), point.gamma[0], point.gamma[1]});
+                          point.relative_volatility()});
+    if (activity) table.rows.back().insert(table.rows.back().end(), {point.gamma[0], point.gamma[1]});
   }
   return table;
 }
@@ -60,6 +63,23 @@ Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mix
       table.rows.push_back({azeotrope.T_K, azeotrope.P_Pa, shown(azeotrope.x1, mixture, basis),
                             std::string(azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"),
                             std::string(description(azeotrope.extremum))});
+      if (compared) table.rows.back().emplace_back(curve.label);
+    }
+  }
+  return table;
+}
+
+Table critical_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis) {
+  Table table{"Critical points, where liquid and vapour become one",
+              {{"T", Dimension::temperature, 3},
+               {"P", Dimension::pressure, 3},
+               {fraction("x", mixture.substances()[0], basis), Dimension::fraction, 5}},
+              {}};
+  const bool compared = !curves.front().label.empty();
+  if (compared) table.columns.push_back({"model"});
+  for (const BinaryCurve& curve : curves) {
+    for (const BinaryPoint& point : curve.critical) {
+      table.rows.push_back({point.T_K, point.P_Pa, shown(point.x[0], mixture, basis)});
       if (compared) table.rows.back().emplace_back(curve.label);
     }
   }

@@ -12,6 +12,7 @@ std::string held_text(const BinaryCurve& curve, const DisplayUnits& units);
 
 Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis, const DisplayUnits& units);
 Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
+Table critical_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
 Table three_phase_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
 Table deviation_table(const Comparison& comparison, const std::string& name);
 

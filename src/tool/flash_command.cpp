@@ -1,18 +1,17 @@
-// flash: what a feed becomes at given temperature and pressure.
+// flash: what a feed becomes at given temperature and pressure, vapour fraction or enthalpy.
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 
-#include "interactions.hpp"
+#include "expected.hpp"
+#include "flash_case.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/equilibrium/flash.hpp"
 #include "jampot/equilibrium/suitability.hpp"
-#include "jampot/fluid/cubic.hpp"
-#include "jampot/phase/fluid_phase.hpp"
 #include "options.hpp"
+#include "vle_working.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -21,180 +20,248 @@ struct FlashOptions {
   MixtureOptions mixture;
   Condition condition;
   FeedOptions feed;
-  std::string vapour = "ideal", interactions;
+  std::string vapour_fraction, duty, feed_temperature, feed_pressure, feed_vapour_fraction,
+      reference = "ideal-gas", expected;
+  bool adiabatic = false, together = false, working = false;
   PresentationOptions presentation;
+};
+
+/// What is held in a flash: two of T, P, vapour fraction and heat.
+struct Specification {
+  std::optional<double> T_K, P_Pa, vapour_fraction,
+      heat;  ///< heat: added to the feed, J or W (J/mol of fractions)
 };
 
 class FlashOf {
  public:
-  explicit FlashOf(const FlashOptions& options) : options_(options) {
-    if (options.condition.temperature.empty() || options.condition.pressure.empty())
-      throw RequestError(
-          "give --temperature and --pressure, as in --temperature \"80 degC\" --pressure \"1 atm\"");
-    T_K_ = parse_quantities(options.condition.temperature, Dimension::temperature);
-    P_Pa_ = parse_quantities(options.condition.pressure, Dimension::pressure);
-    if (options.mixture.liquid == "eos") {
-      with_equation();
-    } else {
-      with_activity_model();
-    }
-    feed_ = options.feed.read(substances_, options.mixture.basis);
+  explicit FlashOf(const FlashOptions& options)
+      : options_(options),
+        contenders_(options.mixture.contenders(answer_.notices)),
+        reference_(parse_reference(options.reference)) {
+    read_specifications();
+    for (const std::string& text : options.feed.all())
+      feeds_.push_back(options.feed.read(text, substances(), options.mixture.basis));
   }
 
   Answer answer() {
-    double coldest = HUGE_VAL, hottest = 0, highest = 0;
-    for (const double T_K : T_K_) {
-      for (const double P_Pa : P_Pa_) {
-        add(T_K, P_Pa);
-        coldest = std::min(coldest, T_K);
-        hottest = std::max(hottest, T_K);
-        highest = std::max(highest, P_Pa);
+    answer_.json = answer_header("flash", contenders_.front().mixture);
+    for (Contender& contender : contenders_) {
+      Energies energies(contender.mixture, reference_);
+      double coldest = HUGE_VAL, hottest = 0, highest = 0;
+      for (const Feed& feed : feeds_) {
+        for (const Specification& specification : specifications_) {
+          cases_.push_back(solve(contender, energies, feed, specification));
+          const FlashState& state = cases_.back().state;
+          coldest = std::min(coldest, state.T_K);
+          hottest = std::max(hottest, state.T_K);
+          highest = std::max(highest, state.P_Pa);
+        }
       }
+      answer_.notices.add(contender.mixture.range_notices(coldest, hottest));
+      answer_.notices.add(suitability(contender.mixture, Purpose::vapour_liquid, coldest, hottest, highest));
+      if (cases_.back().h_J_mol) answer_.notices.add(energies.notices());
+      light_gases(contender.mixture, hottest);
     }
-    if (mixture_) {
-      answer_.notices.add(mixture_->range_notices(coldest, hottest));
-      answer_.notices.add(suitability(*mixture_, Purpose::vapour_liquid, coldest, hottest, highest));
-    }
+    tell();
     return std::move(answer_);
   }
 
  private:
-  void with_equation() {
-    if (options_.vapour != "pr" && options_.vapour != "srk")
+  const std::vector<Substance>& substances() const { return contenders_.front().mixture.substances(); }
+
+  void read_specifications() {
+    const auto values = [](const std::string& text, Dimension dimension) {
+      return text.empty() ? std::vector<double>{} : parse_quantities(text, dimension);
+    };
+    const auto T = values(options_.condition.temperature, Dimension::temperature);
+    const auto P = values(options_.condition.pressure, Dimension::pressure);
+    const auto share = values(options_.vapour_fraction, Dimension::fraction);
+    const bool heat = options_.adiabatic || !options_.duty.empty();
+    if (options_.adiabatic && !options_.duty.empty())
+      throw RequestError("--adiabatic and --duty exclude each other: adiabatic is a duty of zero");
+    const int given = !T.empty() + !P.empty() + !share.empty() + heat;
+    if (given != 2 || (heat && P.empty())) {
       throw RequestError(
-          "with --liquid eos one equation of state describes liquid and vapour: --vapour pr or srk");
-    const auto bank = bank_with(options_.mixture.substance_files);
-    substances_ = substances_named(options_.mixture.names, *bank);
-    equation_.emplace(options_.vapour == "pr" ? CubicEquation::Form::peng_robinson
-                                              : CubicEquation::Form::soave_redlich_kwong,
-                      substances_, read_interactions(options_.interactions, *bank));
-    fluid_.emplace(equation_->clone(), FluidPhase::Root::stable);
-    kinds_ = {&*fluid_};
-    answer_.notices.add(equation_->notices());
-    answer_.json = plain_header("flash");
-    for (const Substance& substance : substances_) answer_.json["substances"].push_back(to_json(substance));
-    answer_.json["models"] = {{"liquid", "eos"}, {"vapour", options_.vapour}};
-  }
-
-  void with_activity_model() {
-    if (options_.vapour != "ideal")
-      throw RequestError(fmt::format(
-          "--vapour {}: beside an activity model the vapour is ideal; with --liquid eos pr or srk "
-          "describe both",
-          options_.vapour));
-    mixture_.emplace(options_.mixture.read(answer_.notices));
-    substances_ = mixture_->substances();
-    kinds_ = {&mixture_->vapour(), &mixture_->liquid()};
-    answer_.json = answer_header("flash", *mixture_);
-  }
-
-  // "vapour", "liquid", "liquid rich in water"; of an equation of state by its volume against the co-volume.
-  std::vector<std::string> names(const Flashed& result, double T_K, double P_Pa) {
-    std::vector<std::string> list;
-    std::vector<bool> vapour;
-    for (const FlashedPhase& phase : result.phases) {
-      bool is_vapour = mixture_ && phase.kind == 0;
-      if (equation_) {
-        PhaseValues values(substances_.size());
-        fluid_->evaluate(T_K, P_Pa, phase.x, {}, values);
-        const double v = fluid_->state().Z * gas_constant * T_K / P_Pa;
-        constexpr double critical = 3.9;  // v/b at the critical point is 3.8 to 3.95
-        is_vapour = v > critical * equation_->mixed(T_K, P_Pa, phase.x).b;
-      }
-      vapour.push_back(is_vapour);
+          "give two: --temperature and --pressure, --pressure and --vapour-fraction, --temperature and "
+          "--vapour-fraction, or --pressure and --adiabatic (or --duty); as in --temperature \"80 degC\" "
+          "--pressure "
+          "\"1 atm\"");
     }
-    const auto liquids = std::count(vapour.begin(), vapour.end(), false);
-    for (std::size_t p = 0; p < result.phases.size(); ++p) {
-      if (vapour[p]) {
-        list.emplace_back("vapour");
-        continue;
-      }
-      std::vector<std::vector<double>> others;
-      for (std::size_t q = 0; q < result.phases.size(); ++q) {
-        if (q != p && !vapour[q]) others.push_back(result.phases[q].x);
-      }
-      const std::size_t rich = rich_in(result.phases[p].x, others);
-      list.push_back(liquids == 1 ? "liquid" : "liquid rich in " + substances_[rich].short_name());
+    if (heat && options_.feed_temperature.empty() && options_.feed_vapour_fraction.empty())
+      throw RequestError(
+          "an adiabatic flash, or one with a duty, needs the state of the feed: --feed-temperature and "
+          "--feed-pressure");
+    std::optional<double> added;
+    if (!options_.duty.empty()) {
+      const Dimension dimension =
+          dimension_of(options_.duty, {Dimension::power, Dimension::energy, Dimension::molar_energy});
+      added = parse_quantity(options_.duty, dimension);
+      duty_dimension_ = dimension;
+    } else if (heat) {
+      added = 0.0;
     }
-    return list;
+    const auto maybe = [](const std::vector<double>& list, std::size_t k) {
+      return list.empty() ? std::nullopt : std::optional(list[k]);
+    };
+    const std::vector<double>&first = T.empty() ? P : T, &second = T.empty() || P.empty() ? share : P;
+    if (options_.together && !second.empty() && first.size() != second.size())
+      throw RequestError(fmt::format("--together steps both ranges in pairs, but they have {} and {} values",
+                                     first.size(), second.size()));
+    for (std::size_t a = 0; a < first.size(); ++a) {
+      for (std::size_t b = 0; b < std::max<std::size_t>(1, second.size()); ++b) {
+        if (options_.together && a != b && !second.empty()) continue;
+        Specification s;
+        s.T_K = maybe(T, a);
+        if (!T.empty()) {
+          s.P_Pa = maybe(P, b);
+        } else {
+          s.P_Pa = maybe(P, a);
+        }
+        s.vapour_fraction = maybe(share, b);
+        s.heat = added;
+        specifications_.push_back(s);
+      }
+    }
   }
 
-  void add(double T_K, double P_Pa) {
-    const std::vector<double> z = feed_.fractions();
-    const Flashed result = flash(kinds_, T_K, P_Pa, z);
-    const std::vector<std::string> phases = names(result, T_K, P_Pa);
-    const double total = feed_.total();
-    double feed_mass = 0, balance = 0;
+  // The state in which the feed comes in; its pressure is that of the flash where none is given.
+  std::optional<FeedState> incoming(Mixture& mixture, const std::vector<double>& z, double P_flash) {
+    if (options_.feed_temperature.empty() && options_.feed_vapour_fraction.empty()) {
+      if (!options_.feed_pressure.empty())
+        throw RequestError(
+            "--feed-pressure alone does not give the state of the feed: give --feed-temperature as well");
+      return std::nullopt;
+    }
+    const double P = options_.feed_pressure.empty()
+                         ? P_flash
+                         : parse_quantity(options_.feed_pressure, Dimension::pressure);
+    FeedState feed;
+    if (!options_.feed_vapour_fraction.empty()) {
+      const double share = parse_quantity(options_.feed_vapour_fraction, Dimension::fraction);
+      feed.state =
+          options_.feed_temperature.empty()
+              ? flash_at_P_and_vapour_fraction(mixture, P, share, z)
+              : flash_at_T_and_vapour_fraction(
+                    mixture, parse_quantity(options_.feed_temperature, Dimension::temperature), share, z);
+    } else {
+      feed.state = flash_at(mixture, parse_quantity(options_.feed_temperature, Dimension::temperature), P, z);
+    }
+    feed.description = described(feed.state.flashed, mixture.substances());
+    return feed;
+  }
+
+  FlashCase solve(Contender& contender, Energies& energies, const Feed& feed, const Specification& wanted) {
+    Mixture& mixture = contender.mixture;
+    const std::vector<double> z = feed.fractions();
+    FlashCase flash;
+    if (contenders_.size() > 1) flash.label = contender.label;
+    flash.feed = feed;
+    if (wanted.heat) {
+      flash.incoming = incoming(mixture, z, *wanted.P_Pa);
+      flash.h_feed_J_mol = enthalpy(energies, flash.incoming->state);
+      const double target = *flash.h_feed_J_mol + heat_per_mole(feed, *wanted.heat);
+      flash.state = flash_at_P_and_enthalpy(mixture, energies, *wanted.P_Pa, target, z);
+      flash.h_J_mol = enthalpy(energies, flash.state);
+      double size = std::abs(*flash.h_feed_J_mol);
+      for (const FlashedPhase& phase : flash.state.flashed.phases)
+        size += std::abs(phase.amount *
+                         energies.enthalpy(phase.kind, flash.state.T_K, flash.state.P_Pa, phase.x));
+      flash.energy_balance = std::abs(*flash.h_J_mol - target) / size;
+    } else {
+      flash.state = wanted.T_K && wanted.P_Pa ? flash_at(mixture, *wanted.T_K, *wanted.P_Pa, z)
+                    : wanted.P_Pa
+                        ? flash_at_P_and_vapour_fraction(mixture, *wanted.P_Pa, *wanted.vapour_fraction, z)
+                        : flash_at_T_and_vapour_fraction(mixture, *wanted.T_K, *wanted.vapour_fraction, z);
+      flash.incoming = incoming(mixture, z, flash.state.P_Pa);
+      try {
+        flash.h_J_mol = enthalpy(energies, flash.state);
+        if (flash.incoming) flash.h_feed_J_mol = enthalpy(energies, flash.incoming->state);
+      } catch (const CalculationError& error) {
+        answer_.notices.add("no-enthalpy", error.what());
+      }
+    }
+    flash.names = phase_names(flash.state.flashed, mixture.substances());
+    for (const FlashedPhase& phase : flash.state.flashed.phases)
+      flash.energies.push_back(energies.of(phase.kind, flash.state.T_K, flash.state.P_Pa, phase.x));
     for (std::size_t i = 0; i < z.size(); ++i) {
-      feed_mass += feed_.n[i] * substances_[i].molar_mass_kg_mol;
       double sum = 0;
-      for (const FlashedPhase& phase : result.phases) sum += phase.amount * phase.x[i];
-      balance = std::max(balance, std::abs(sum - z[i]));
+      for (const FlashedPhase& phase : flash.state.flashed.phases) sum += phase.amount * phase.x[i];
+      flash.balance = std::max(flash.balance, std::abs(sum - z[i]));
     }
-    const Dimension mole = feed_.flows ? Dimension::molar_flow : Dimension::amount;
-    const Dimension mass = feed_.flows ? Dimension::mass_flow : Dimension::mass;
-    Table amounts{fmt::format("{:.2f} degC, {:.6g} kPa", T_K - celsius_zero, P_Pa / 1000),
-                  {{"phase"},
-                   {"mole share", Dimension::fraction, 5},
-                   {feed_.sized ? "moles" : "", feed_.sized ? mole : Dimension::number, 4},
-                   {feed_.sized ? "mass" : "mass share", feed_.sized ? mass : Dimension::fraction, 5}},
-                  {}};
-    if (!feed_.sized) amounts.columns.erase(amounts.columns.begin() + 2);
-    Table fractions{"Mole fractions", {{"substance"}, {"feed", Dimension::fraction, 5}}, {}};
-    Json json{{"T_K", T_K},
-              {"P_Pa", P_Pa},
-              {"residual", result.residual},
-              {"balance", balance},
-              {"tangent_plane_distance", result.distance},
-              {"phases", Json::array()}};
-    double vapour = 0;
-    for (std::size_t p = 0; p < result.phases.size(); ++p) {
-      const FlashedPhase& phase = result.phases[p];
-      double phase_mass = 0;
-      for (std::size_t i = 0; i < z.size(); ++i)
-        phase_mass += total * phase.amount * phase.x[i] * substances_[i].molar_mass_kg_mol;
-      std::vector<Cell> row{phases[p], phase.amount};
-      if (feed_.sized) row.emplace_back(total * phase.amount);
-      row.emplace_back(feed_.sized ? phase_mass : phase_mass / feed_mass);
-      amounts.rows.push_back(std::move(row));
-      fractions.columns.push_back({phases[p], Dimension::fraction, 5});
-      Json entry{{"name", phases[p]},
-                 {"mole_share", phase.amount},
-                 {"x", phase.x},
-                 {"w", mass_fractions(phase.x, substances_)}};
-      if (feed_.sized) {
-        entry[feed_.flows ? "flow_mol_s" : "amount_mol"] = total * phase.amount;
-        entry[feed_.flows ? "flow_kg_s" : "mass_kg"] = phase_mass;
+    return flash;
+  }
+
+  double heat_per_mole(const Feed& feed, double heat) const {
+    if (duty_dimension_ == Dimension::molar_energy || heat == 0) return heat;
+    const bool flow = duty_dimension_ == Dimension::power;
+    if (!feed.sized || feed.flows != flow)
+      throw RequestError(fmt::format("--duty is {}, so the --feed must be {}", flow ? "a power" : "an energy",
+                                     flow ? "a flow, as in \"1000 kg/h\"" : "an amount, as in \"10 kg\""));
+    return heat / feed.total();
+  }
+
+  // A gas above its critical point has no vapour pressure: in an activity model its share in the liquid is a
+  // guess.
+  void light_gases(const Mixture& mixture, double hottest) {
+    if (mixture.one_equation()) return;
+    for (const Substance& substance : mixture.substances()) {
+      if (!substance.vapour_pressure || !substance.Tc_K || hottest <= *substance.Tc_K) continue;
+      answer_.notices.add(
+          "supercritical-component",
+          fmt::format("{} is above its critical temperature ({:.1f} degC): how much of it the liquid holds "
+                      "comes from an extrapolated vapour pressure. An equation of state describes it: "
+                      "--liquid eos --vapour pr (or pc-saft)",
+                      substance.name, *substance.Tc_K - celsius_zero));
+    }
+  }
+
+  void tell() {
+    for (const FlashCase& flash : cases_) {
+      Json json = to_json(flash, substances());
+      if (!answer_.json.contains("phases")) {  // the first result at the top, where most look
+        for (const auto& [key, value] : json.items()) answer_.json[key] = value;
       }
-      json["phases"].push_back(std::move(entry));
-      if (phases[p] == "vapour") vapour += phase.amount;
+      answer_.json["results"].push_back(std::move(json));
     }
-    for (std::size_t i = 0; i < z.size(); ++i) {
-      std::vector<Cell> row{substances_[i].name, z[i]};
-      for (const FlashedPhase& phase : result.phases) row.emplace_back(phase.x[i]);
-      fractions.rows.push_back(std::move(row));
+    answer_.tables = flash_tables(cases_, substances(), parse_basis(options_.mixture.basis));
+    double balance = 0, residual = 0, energy = -1;
+    for (const FlashCase& flash : cases_) {
+      balance = std::max(balance, flash.balance);
+      residual = std::max(residual, flash.state.flashed.residual);
+      energy = std::max(energy, flash.energy_balance.value_or(-1));
     }
-    json["vapour_fraction"] = vapour;
-    if (!answer_.json.contains("phases")) {
-      for (const auto& [key, value] : json.items()) answer_.json[key] = value;
+    answer_.lines.push_back(
+        fmt::format("mass balance closed to {:.0e} of the feed; ln(x phi) of the phases equal to {:.0e}",
+                    balance, residual));
+    if (energy >= 0)
+      answer_.lines.push_back(fmt::format("energy balance closed to {:.0e} of the sum of |n h|", energy));
+    if (cases_.front().h_J_mol) {
+      answer_.json["reference"] = name_of(reference_);
+      answer_.lines.push_back("enthalpies are zero for the " + name_of(reference_));
     }
-    answer_.json["results"].push_back(std::move(json));
-    answer_.tables.push_back(std::move(amounts));
-    answer_.tables.push_back(std::move(fractions));
-    answer_.lines.push_back(fmt::format(
-        "{:.2f} degC, {:.6g} kPa: mass balance closed to {:.0e} of the feed; ln(x phi) equal to {:.0e}",
-        T_K - celsius_zero, P_Pa / 1000, balance, result.residual));
+    if (options_.working) work();
+    add_expected(options_.expected, answer_, options_.presentation.read().units);
+  }
+
+  void work() {
+    const FlashCase& first = cases_.front();
+    const std::vector<double>*liquid = nullptr, *vapour = nullptr;
+    for (const FlashedPhase& phase : first.state.flashed.phases) (phase.vapour ? vapour : liquid) = &phase.x;
+    const std::vector<double> z = first.feed.fractions();
+    const auto lines = vle_working(contenders_.front().mixture, first.state.T_K, first.state.P_Pa,
+                                   liquid != nullptr ? *liquid : z, vapour != nullptr ? *vapour : z);
+    answer_.json["working"] = lines;
+    answer_.lines.insert(answer_.lines.end(), lines.begin(), lines.end());
   }
 
   const FlashOptions& options_;
   Answer answer_;
-  std::vector<double> T_K_, P_Pa_;
-  std::vector<Substance> substances_;
-  std::optional<Mixture> mixture_;
-  std::optional<CubicEquation> equation_;
-  std::optional<FluidPhase> fluid_;
-  std::vector<Phase*> kinds_;
-  Feed feed_;
+  std::vector<Contender> contenders_;
+  Reference reference_;
+  Dimension duty_dimension_ = Dimension::molar_energy;
+  std::vector<Specification> specifications_;
+  std::vector<Feed> feeds_;
+  std::vector<FlashCase> cases_;
 };
 
 }  // namespace
@@ -202,22 +269,50 @@ class FlashOf {
 void add_flash(CLI::App& tool) {
   auto options = std::make_shared<FlashOptions>();
   CLI::App* command = tool.add_subcommand(
-      "flash", "What a feed becomes at given temperature and pressure: phases and amounts");
+      "flash",
+      "What a feed becomes at given temperature, pressure, vapour fraction or heat: phases and amounts");
   add_mixture(*command, options->mixture, false);
+  add_vapour(*command, options->mixture.vapour);
+  add_compare(*command, options->mixture);
   add_condition(*command, options->condition);
-  add_feed(*command, options->feed);
   command
-      ->add_option("--vapour", options->vapour,
-                   "ideal (default); with --liquid eos: pr or srk for liquid and vapour")
-      ->type_name("MODEL");
-  command->add_option("--interactions", options->interactions, "k_ij of pairs: a table first, second, k_ij")
-      ->type_name("FILE.csv");
-  add_presentation(*command, options->presentation, false);
+      ->add_option(
+          "--vapour-fraction", options->vapour_fraction,
+          "Share of the moles that is vapour, instead of --temperature or --pressure; a list or a range")
+      ->type_name("FRACTION");
+  command->add_flag("--adiabatic", options->adiabatic,
+                    "With the enthalpy of the feed, instead of --temperature: a feed let down to --pressure");
+  command
+      ->add_option("--duty", options->duty,
+                   "With the enthalpy of the feed and this heat: \"50 kW\", \"-200 kJ\"")
+      ->type_name("QUANTITY");
+  add_feed(*command, options->feed);
+  command->add_option("--feed-temperature", options->feed_temperature, "State of the feed, for the duty")
+      ->type_name("QUANTITY");
+  command
+      ->add_option("--feed-pressure", options->feed_pressure,
+                   "State of the feed (default: the pressure of the flash)")
+      ->type_name("QUANTITY");
+  command
+      ->add_option("--feed-vapour-fraction", options->feed_vapour_fraction,
+                   "State of the feed: 0 is a boiling liquid, 1 a vapour at its dew point")
+      ->type_name("FRACTION");
+  command
+      ->add_option(
+          "--reference-enthalpy", options->reference,
+          "Where enthalpies are zero: ideal-gas (default), liquid, either with \"at 0 degC\", or elements")
+      ->type_name("STATE");
+  command->add_flag("--together", options->together, "Step two ranges in pairs instead of all combinations");
+  add_expected_option(*command, options->expected);
+  command->add_flag("--working", options->working,
+                    "Write out the equations of the first result with its numbers");
+  add_presentation(*command, options->presentation, true);
   command->footer(
       "Example:\n"
       "  jampot flash methane propane n-hexane --liquid eos --vapour pr --feed \"methane=10 kmol/h, "
-      "propane=20 kmol/h, "
-      "n-hexane=30 kmol/h\" --temperature \"20 degC\" --pressure \"10 bar\"");
+      "propane=20 kmol/h, n-hexane=30 kmol/h\" --feed-temperature \"60 degC\" --feed-pressure \"40 bar\" "
+      "--pressure "
+      "\"10 bar\" --adiabatic");
   command->callback([options] {
     const Presentation presentation = options->presentation.read();
     present(FlashOf(*options).answer(), presentation);

@@ -4,11 +4,12 @@
 #include <algorithm>
 #include <cmath>
 
+#include "expected.hpp"
+#include "fluid_working.hpp"
 #include "interactions.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/fluid/cubic.hpp"
 #include "jampot/phase/composition.hpp"
 #include "options.hpp"
 
@@ -17,15 +18,10 @@ namespace {
 
 struct FugacityOptions {
   std::vector<std::string> names, substance_files, compositions;
-  std::string equation = "pr", compare, interactions, temperature, pressure, basis = "mole";
-  bool working = false;
+  std::string equation = "pr", compare, interactions, temperature, pressure, basis = "mole", expected;
+  bool working = false, translated = false;
   PresentationOptions presentation;
 };
-
-const std::vector<std::string>& equations() {
-  static const std::vector<std::string> list{"pr", "srk"};
-  return list;
-}
 
 class FugacityOf {
  public:
@@ -44,32 +40,26 @@ class FugacityOf {
     for (const std::string& piece : split(options.compare, ',')) {
       if (!piece.empty()) wanted.push_back(piece);
     }
-    for (const std::string& name : wanted) {
-      if (std::find(equations().begin(), equations().end(), name) == equations().end())
-        throw RequestError(fmt::format("'{}' is not an equation of state; there are {}.{}", name,
-                                       joined(equations(), ", "), did_you_mean(name, equations())));
-      models_.emplace_back(
-          name == "pr" ? CubicEquation::Form::peng_robinson : CubicEquation::Form::soave_redlich_kwong,
-          substances_, interactions);
-    }
+    for (const std::string& name : wanted)
+      models_.push_back(make_equation(name, substances_, interactions, options.translated));
     read_compositions();
   }
 
   Answer answer() {
-    answer_.json = plain_header("fugacity");
-    for (const Substance& substance : substances_) answer_.json["substances"].push_back(to_json(substance));
+    answer_.json = fluid_header("fugacity", substances_, *models_.front());
     Json names = Json::array();
-    for (const CubicEquation& model : models_) names.push_back(model.name());
+    for (const auto& model : models_) names.push_back(model->name());
     answer_.json["models"] = {{"fluid", names}};
     answer_.json["roots"] = Json::array();
-    parameters();
-    for (CubicEquation& model : models_) {
-      for (const Notice& notice : model.notices()) {
+    for (const auto& model : models_) {
+      for (const Notice& notice : model->notices()) {
         if (!answer_.notices.has(notice.code)) answer_.notices.add(notice.code, notice.text);
       }
-      tabulate(model);
+      tabulate(*model);
     }
-    if (options_.working) work(models_.front());
+    if (models_.size() > 1) side_by_side();
+    add_expected(options_.expected, answer_, options_.presentation.read().units);
+    if (options_.working) work(*models_.front());
     return std::move(answer_);
   }
 
@@ -86,23 +76,10 @@ class FugacityOf {
           fmt::format("give the --composition, as in --composition \"{}=0.3\"", substances_[0].name));
   }
 
-  void parameters() {
-    for (const Substance& substance : substances_) {
-      for (const auto& [what, value] : {std::pair("critical temperature", &substance.Tc_K),
-                                        std::pair("critical pressure", &substance.Pc_Pa),
-                                        std::pair("acentric factor", &substance.acentric_factor)}) {
-        answer_.json["parameters"].push_back({{"substance", substance.name},
-                                              {"property", what},
-                                              {"value", (*value)->value},
-                                              {"source", (*value)->source},
-                                              {"grade", std::string(1, (*value)->grade)},
-                                              {"range_K", nullptr}});
-      }
-    }
-  }
-
-  void tabulate(CubicEquation& model) {
-    const std::string title = model.name() == "pr" ? "Peng-Robinson" : "Soave-Redlich-Kwong";
+  void tabulate(EquationOfState& model) {
+    const std::string title = model.name() == "pr"    ? "Peng-Robinson"
+                              : model.name() == "srk" ? "Soave-Redlich-Kwong"
+                                                      : "PC-SAFT";
     Table table{title,
                 {{"T", Dimension::temperature, 2},
                  {"P", Dimension::pressure, 2},
@@ -119,19 +96,14 @@ class FugacityOf {
       for (const double T_K : T_K_) {
         for (const double P_Pa : P_Pa_) {
           const auto roots = model.volumes(T_K, P_Pa, x);
-          const auto stable =
-              std::min_element(roots.begin(), roots.end(),
-                               [](const VolumeRoot& a, const VolumeRoot& b) { return a.gibbs < b.gibbs; });
           for (const VolumeRoot& root : roots) {
-            const bool lowest = &root == &*stable;
-            // A single root is named by its density against the critical one of a cubic.
-            const double b = model.mixed(T_K, P_Pa, x).b;
-            constexpr double critical = 4;  // v/b at the critical point is 3.8 to 3.95
-            const std::string phase = roots.size() == 2 ? (&root == &roots.front() ? "liquid" : "vapour")
-                                                        : (root.v_m3_mol < critical * b ? "dense" : "gas");
-            fluid_state(model, T_K, root.v_m3_mol, x, false, state);
-            std::vector<Cell> row{T_K, P_Pa, phase + (roots.size() == 2 && lowest ? ", stable" : ""), root.Z,
-                                  1e6 * root.v_m3_mol};
+            const bool lowest = &root == &roots.stable();
+            const std::string phase = roots.size() == 2
+                                          ? (&root == &roots.front() ? "liquid" : "vapour")
+                                          : (model.vapour_like(T_K, root.v_m3_mol, x) ? "gas" : "dense");
+            fluid_state(model, T_K, root.v_m3_mol, x, false, state, P_Pa);
+            std::vector<Cell> row{T_K, P_Pa, phase + (roots.size() == 2 && lowest ? ", stable" : ""), state.Z,
+                                  1e6 * state.v_m3_mol};
             Json phi = Json::array();
             for (const double value : state.ln_phi) {
               row.emplace_back(std::exp(value));
@@ -145,8 +117,8 @@ class FugacityOf {
                                              {"x", x},
                                              {"phase", phase},
                                              {"stable", lowest},
-                                             {"Z", root.Z},
-                                             {"v_m3_mol", root.v_m3_mol},
+                                             {"Z", state.Z},
+                                             {"v_m3_mol", state.v_m3_mol},
                                              {"phi", std::move(phi)},
                                              {"h_residual_J_mol", state.h_residual_J_mol},
                                              {"s_residual_J_mol_K", state.s_residual_J_mol_K}});
@@ -157,38 +129,39 @@ class FugacityOf {
     answer_.tables.push_back(std::move(table));
   }
 
+  // The stable root of every equation, beside each other.
+  void side_by_side() {
+    Table table{
+        "Stable roots side by side", {{"T", Dimension::temperature, 2}, {"P", Dimension::pressure, 2}}, {}};
+    for (const auto& model : models_) {
+      table.columns.push_back({fmt::format("Z {}", model->name()), Dimension::number, 5});
+      for (const Substance& substance : substances_)
+        table.columns.push_back(
+            {fmt::format("phi({}) {}", substance.short_name(), model->name()), Dimension::number, 5});
+    }
+    FluidState state(substances_.size());
+    for (const auto& x : compositions_) {
+      for (const double T_K : T_K_) {
+        for (const double P_Pa : P_Pa_) {
+          std::vector<Cell> row{T_K, P_Pa};
+          for (const auto& model : models_) {
+            const VolumeRoots roots = model->volumes(T_K, P_Pa, x);
+            fluid_state(*model, T_K, roots.stable().v_m3_mol, x, false, state, P_Pa);
+            row.emplace_back(state.Z);
+            for (const double value : state.ln_phi) row.emplace_back(std::exp(value));
+          }
+          table.rows.push_back(std::move(row));
+        }
+      }
+    }
+    answer_.tables.push_back(std::move(table));
+  }
+
   // The calculation for the first state, with the numbers put in.
-  void work(CubicEquation& model) {
+  void work(EquationOfState& model) {
     const auto& x = compositions_.front();
     const double T = T_K_.front(), P = P_Pa_.front();
-    const auto m = model.mixed(T, P, x);
-    std::vector<std::string> lines;
-    const bool pr = model.name() == "pr";
-    lines.push_back(pr ? "P = R T/(v - b) - a/(v^2 + 2 b v - b^2)" : "P = R T/(v - b) - a/(v (v + b))");
-    lines.push_back(
-        pr ? "a_i = 0.45724 (R Tc)^2/Pc alpha,  b_i = 0.07780 R Tc/Pc,  alpha = (1 + m (1 - sqrt(T/Tc)))^2"
-           : "a_i = 0.42748 (R Tc)^2/Pc alpha,  b_i = 0.08664 R Tc/Pc,  alpha = (1 + m (1 - sqrt(T/Tc)))^2");
-    for (std::size_t i = 0; i < substances_.size(); ++i) {
-      lines.push_back(fmt::format(
-          "{}: Tc = {:.2f} K, Pc = {:.1f} kPa, w = {:.4f}: a = {:.5f} Pa m6/mol2, b = {:.4f} cm3/mol",
-          substances_[i].short_name(), double(*substances_[i].Tc_K), *substances_[i].Pc_Pa / 1000,
-          double(*substances_[i].acentric_factor), model.a(i, T), 1e6 * model.b(i)));
-    }
-    for (std::size_t i = 0; i < substances_.size(); ++i) {
-      for (std::size_t j = i + 1; j < substances_.size(); ++j)
-        lines.push_back(fmt::format("k({}, {}) = {:.4f}", substances_[i].short_name(),
-                                    substances_[j].short_name(), model.k(i, j)));
-    }
-    lines.push_back(
-        fmt::format("mixture: a = sum x_i x_j sqrt(a_i a_j) (1 - k_ij) = {:.5f} Pa m6/mol2, b = sum x_i b_i "
-                    "= {:.4f} cm3/mol",
-                    m.a, 1e6 * m.b));
-    lines.push_back(fmt::format("A = a P/(R T)^2 = {:.6f}, B = b P/(R T) = {:.6f}", m.A, m.B));
-    lines.push_back(fmt::format("Z^3 {:+.6f} Z^2 {:+.6f} Z {:+.6f} = 0", m.cubic[1], m.cubic[2], m.cubic[3]));
-    std::string roots = "roots with dP/dv < 0:";
-    for (const VolumeRoot& root : model.volumes(T, P, x))
-      roots += fmt::format(" Z = {:.6f} (sum x ln phi = {:.6f})", root.Z, root.gibbs);
-    lines.push_back(roots + "; the lowest sum x ln phi is stable");
+    const auto lines = fluid_working(model, substances_, T, P, x);
     answer_.json["working"] = lines;
     answer_.lines.insert(answer_.lines.end(), lines.begin(), lines.end());
   }
@@ -198,7 +171,7 @@ class FugacityOf {
   std::vector<Substance> substances_;
   Basis basis_;
   std::vector<double> T_K_, P_Pa_;
-  std::vector<CubicEquation> models_;
+  std::vector<std::unique_ptr<EquationOfState>> models_;
   std::vector<std::vector<double>> compositions_;
   Answer answer_;
 };
@@ -213,7 +186,7 @@ void add_fugacity(CLI::App& tool) {
       ->required()
       ->type_name("NAME");
   add_substance_files(*command, options->substance_files);
-  command->add_option("--vapour", options->equation, "Equation of state: pr (default) or srk")
+  command->add_option("--vapour", options->equation, "Equation of state: pr (default), srk or pc-saft")
       ->type_name("MODEL");
   command->add_option("--compare", options->compare, "Repeat with these equations")->type_name("LIST");
   command->add_option("--interactions", options->interactions, "k_ij of pairs: a table first, second, k_ij")
@@ -230,14 +203,17 @@ void add_fugacity(CLI::App& tool) {
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   command->add_option("--basis", options->basis, "Fractions of moles or mass: mole or mass")
       ->type_name("BASIS");
-  command->add_flag("--working", options->working,
-                    "Write out a, b, A, B, the cubic and its roots for the first state");
+  command->add_flag("--translate", options->translated, "Translate the volumes of a cubic equation");
+  add_expected_option(*command, options->expected);
+  command->add_flag(
+      "--working", options->working,
+      "Write out a, b, A, B, the cubic and its roots, or the packing fractions, for the first state");
   add_presentation(*command, options->presentation, false);
   command->footer(
       "Example:\n"
       "  jampot fugacity propane n-hexane --composition propane=0.4 --temperature \"80 degC\" --pressure "
       "\"5, 10 bar\" "
-      "--compare srk --working");
+      "--compare srk,pc-saft --working");
   command->callback([options] {
     const Presentation presentation = options->presentation.read();
     present(FugacityOf(*options).answer(), presentation);

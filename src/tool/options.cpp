@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <filesystem>
 
+#include "interactions.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/diagram/comparison.hpp"
@@ -17,6 +18,10 @@
 namespace jampot::tool {
 
 namespace {
+
+bool one_of(const std::vector<std::string>& names, const std::string& name) {
+  return std::find(names.begin(), names.end(), name) != names.end();
+}
 
 // "x=0 to 0.1, y=60 to 70", in the units shown.
 Window parse_window(const std::string& text) {
@@ -84,8 +89,8 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
   add_substance_files(command, options.substance_files);
   command
       .add_option("--liquid", options.liquid,
-                  fmt::format("Liquid model: {} (default: that of the parameters)",
-                              joined(liquid_model_names(), ", ")))
+                  fmt::format("Liquid model: {}{} (default: that of the parameters)",
+                              joined(liquid_model_names(), ", "), options.two_liquids ? "" : ", eos"))
       ->type_name("MODEL");
   command.add_option("--parameters", options.parameter_files, "Pair parameters; may be repeated")
       ->type_name("FILE.pairs.toml")
@@ -139,6 +144,52 @@ void add_compare(CLI::App& command, MixtureOptions& options) {
       .add_option("--compare", options.compare,
                   "Repeat with these models or pair files and show all side by side: \"ideal, unifac\"")
       ->type_name("LIST");
+}
+
+VapourChoice VapourOptions::read(const Bank& bank) const {
+  VapourChoice choice;
+  choice.model = model;
+  if (!one_of(vapour_model_names(), model)) {
+    throw RequestError(fmt::format("--vapour '{}': there are {}.{}", model,
+                                   joined(vapour_model_names(), ", "),
+                                   did_you_mean(model, vapour_model_names())));
+  }
+  choice.interactions = read_interactions(interactions, bank);
+  choice.translated = translated;
+  const auto switched = [](const char* option, const std::string& text) -> std::optional<bool> {
+    if (text.empty()) return std::nullopt;
+    if (text != "on" && text != "off") throw RequestError(fmt::format("{} '{}': on or off", option, text));
+    return text == "on";
+  };
+  choice.saturation_fugacity = switched("--saturation-fugacity", saturation_fugacity);
+  choice.poynting = switched("--poynting", poynting);
+  return choice;
+}
+
+void add_vapour(CLI::App& command, VapourOptions& options) {
+  command
+      .add_option(
+          "--vapour", options.model,
+          fmt::format(
+              "Vapour model: {} (default ideal); with --liquid eos the equation of state of both phases",
+              joined(vapour_model_names(), ", ")))
+      ->type_name("MODEL");
+  command.add_option("--interactions", options.interactions, "k_ij of pairs: a table first, second, k_ij")
+      ->type_name("FILE.csv");
+  command
+      .add_option("--saturation-fugacity", options.saturation_fugacity,
+                  "Fugacity coefficient of the pure saturated vapours: on or off (default: on unless the "
+                  "vapour is ideal)")
+      ->type_name("SWITCH");
+  command.add_option("--poynting", options.poynting, "Poynting factor: on or off (default likewise)")
+      ->type_name("SWITCH");
+  command.add_flag("--translate", options.translated,
+                   "Translate the volumes of a cubic equation so that liquid densities come out better");
+}
+
+std::string Resolved::label() const {
+  if (model == "eos") return vapour.model;
+  return vapour.model == "ideal" ? model : fmt::format("{}, {} vapour", model, vapour.model);
 }
 
 namespace {
@@ -202,7 +253,8 @@ Resolved MixtureOptions::resolve(Notices& notices) const {
   const std::shared_ptr<const Bank> bank = bank_with(substance_files);
   ParameterCollection given;
   for (const std::string& file : parameter_files) read_pairs(file, given, *bank);
-  Resolved resolved{substances_of(*this, *bank), liquid, {}};
+  Resolved resolved{substances_of(*this, *bank), liquid, {}, vapour.read(*bank)};
+  if (liquid == "eos") return resolved;
   if (resolved.model.empty()) {
     const bool predicted = two_liquids && given.all().empty();
     resolved.model = predicted ? "unifac-lle" : default_model(given, resolved.substances);
@@ -214,14 +266,14 @@ Resolved MixtureOptions::resolve(Notices& notices) const {
 
 Mixture MixtureOptions::read(Notices& notices) const {
   Resolved resolved = resolve(notices);
-  return {std::move(resolved.substances), resolved.model, resolved.parameters};
+  return resolved.mixture();
 }
 
 std::vector<std::pair<std::string, Resolved>> MixtureOptions::resolve_all(Notices& notices) const {
   std::vector<std::pair<std::string, Resolved>> all;
   Resolved own = resolve(notices);
-  const std::string own_model = own.model;
-  all.emplace_back(own_model, std::move(own));
+  const std::string own_label = own.label();
+  all.emplace_back(own_label, std::move(own));
   for (const std::string& piece : split(compare, ',')) {
     if (piece.empty()) continue;
     MixtureOptions other = *this;
@@ -230,9 +282,21 @@ std::vector<std::pair<std::string, Resolved>> MixtureOptions::resolve_all(Notice
       other.parameter_files = {piece};
       other.liquid.clear();
       label = std::filesystem::path(piece).stem().stem().string();
+    } else if (one_of(equation_names(), piece)) {
+      other.liquid = "eos";
+      other.vapour.model = piece;
+    } else if (piece != "ideal" && one_of(vapour_model_names(), piece)) {
+      if (other.liquid == "eos")
+        throw RequestError(
+            fmt::format("--compare {}: beside an equation of state for both phases, another vapour needs "
+                        "a liquid of its own",
+                        piece));
+      other.vapour.model = piece;
+      label = other.resolve(notices).label();
     } else {
       other.liquid = piece;
-      needs_pairs(piece);  // refuses an unknown word
+      if (piece != "eos") needs_pairs(piece);  // refuses an unknown word
+      if (liquid == "eos") other.vapour.model = "ideal";
     }
     all.emplace_back(label, other.resolve(notices));
   }
@@ -242,7 +306,7 @@ std::vector<std::pair<std::string, Resolved>> MixtureOptions::resolve_all(Notice
 std::vector<Contender> MixtureOptions::contenders(Notices& notices) const {
   std::vector<Contender> list;
   for (auto& [label, resolved] : resolve_all(notices)) {
-    list.push_back({label, Mixture(std::move(resolved.substances), resolved.model, resolved.parameters)});
+    list.push_back({label, resolved.mixture()});
   }
   return list;
 }
@@ -265,18 +329,29 @@ std::vector<Coefficient> parse_form(const std::string& text) {
   return form;
 }
 
-Feed FeedOptions::read(const std::vector<Substance>& substances, const std::string& basis) const {
-  if (text.empty())
-    throw RequestError(fmt::format("give the --feed, as in --feed \"{}=1000 kg/h, {}=500 kg/h\"",
-                                   substances[0].name, substances[1].name));
+const std::vector<std::string>& FeedOptions::all() const {
+  if (texts.empty())
+    throw RequestError("give the --feed, as in --feed \"ethanol=1000 kg/h, water=500 kg/h\"");
+  return texts;
+}
+
+Feed FeedOptions::read(const std::string& text, const std::vector<Substance>& substances,
+                       const std::string& basis) const {
   return parse_feed(text, amount, substances, parse_basis(basis));
+}
+
+Feed FeedOptions::read(const std::vector<Substance>& substances, const std::string& basis) const {
+  if (all().size() > 1) throw RequestError("one --feed only; for a mixture of several give their sum");
+  return read(all().front(), substances, basis);
 }
 
 void add_feed(CLI::App& command, FeedOptions& options) {
   command
-      .add_option("--feed", options.text,
+      .add_option("--feed", options.texts,
                   "\"A=1000 kg/h, B=500 kg/h\", moles or mass by their unit; or fractions by --basis")
-      ->type_name("TEXT");
+      ->type_name("TEXT")
+      ->expected(1)
+      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   command.add_option("--amount", options.amount, "Of a feed given in fractions, the whole: \"1500 kg/h\"")
       ->type_name("QUANTITY");
 }

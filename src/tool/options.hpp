@@ -29,11 +29,26 @@ void add_presentation(CLI::App& command, PresentationOptions& options, bool draw
 std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files);
 void add_substance_files(CLI::App& command, std::vector<std::string>& files);
 
+/// What describes the vapour, as written on the command line.
+struct VapourOptions {
+  std::string model = "ideal", interactions, saturation_fugacity, poynting;
+  bool translated = false;
+  /// @throws RequestError for an unknown model, a switch that is neither on nor off, or a faulty table
+  VapourChoice read(const Bank& bank) const;
+};
+/// Adds --vapour, --interactions, --saturation-fugacity, --poynting and --translate.
+void add_vapour(CLI::App& command, VapourOptions& options);
+
 /// Substances with the liquid model asked for and every pair it needs that could be found.
 struct Resolved {
   std::vector<Substance> substances;
   std::string model;
   ParameterCollection parameters;
+  VapourChoice vapour;
+
+  Mixture mixture() const { return {substances, model, parameters, vapour}; }
+  /// "nrtl", "nrtl, virial vapour", "pr".
+  std::string label() const;
 };
 
 /// A mixture under the name by which its curves are told apart.
@@ -51,6 +66,7 @@ struct MixtureOptions {
   std::string basis = "mole";
   std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
   std::string compare;  ///< further models or pair files
+  VapourOptions vapour;
   /// About two liquids: without parameters or a model of one's own UNIFAC's table for liquids predicts them.
   bool two_liquids = false;
 
@@ -65,14 +81,21 @@ struct MixtureOptions {
 
 void add_mixture(CLI::App& command, MixtureOptions& options, bool binary);
 /// Adds --compare.
+/// The same words choose a vapour or an equation of state for both phases: "srk", "pr", "pc-saft", "virial".
 void add_compare(CLI::App& command, MixtureOptions& options);
 
 /// "constant, inverse_T": coefficients of a temperature dependence. @throws RequestError naming them
 std::vector<Coefficient> parse_form(const std::string& text);
 
 struct FeedOptions {
-  std::string text, amount;
-  /// @throws RequestError where there is none, or as parse_feed
+  std::vector<std::string> texts;
+  std::string amount;
+  /// The feeds as written. @throws RequestError where there is none
+  const std::vector<std::string>& all() const;
+  /// One of them. @throws as parse_feed
+  Feed read(const std::string& text, const std::vector<Substance>& substances,
+            const std::string& basis) const;
+  /// The only one. @throws RequestError where there is none or several, or as parse_feed
   Feed read(const std::vector<Substance>& substances, const std::string& basis) const;
 };
 /// Adds --feed and --amount.

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "binary_tables.hpp"
+#include "expected.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -22,7 +23,7 @@ struct PointOptions {
   MixtureOptions mixture;
   Condition condition;
   std::vector<std::string> compositions, measured;
-  std::string slice;
+  std::string slice, expected;
   int points = 21;
   bool working = false;
   PresentationOptions presentation;
@@ -38,10 +39,16 @@ Table point_table(const std::vector<VlePoint>& points, const Mixture& mixture, B
           {fmt::format("{}{}({})", letter, phase, substance.short_name()), Dimension::fraction, 5});
     }
   }
-  for (const char* quantity : {"K", "gamma"}) {
-    for (const Substance& substance : mixture.substances()) {
+  const std::vector<std::pair<const char*, std::vector<double> VlePoint::*>> quantities{
+      {"K", &VlePoint::K},
+      {"gamma", &VlePoint::gamma},
+      {"phi", &VlePoint::phi},
+      {"phi sat", &VlePoint::phi_saturated},
+      {"Poynting", &VlePoint::poynting}};
+  for (const auto& [quantity, member] : quantities) {
+    if ((points.front().*member).empty()) continue;
+    for (const Substance& substance : mixture.substances())
       table.columns.push_back({fmt::format("{}({})", quantity, substance.short_name())});
-    }
   }
   for (const VlePoint& point : points) {
     std::vector<Cell> row{point.T_K, point.P_Pa};
@@ -49,8 +56,8 @@ Table point_table(const std::vector<VlePoint>& points, const Mixture& mixture, B
       const auto shown = basis == Basis::mole ? *fractions : mass_fractions(*fractions, mixture.substances());
       row.insert(row.end(), shown.begin(), shown.end());
     }
-    row.insert(row.end(), point.K.begin(), point.K.end());
-    row.insert(row.end(), point.gamma.begin(), point.gamma.end());
+    for (const auto& [quantity, member] : quantities)
+      row.insert(row.end(), (point.*member).begin(), (point.*member).end());
     table.rows.push_back(std::move(row));
   }
   return table;
@@ -163,10 +170,11 @@ class PointsOf {
     for (Contender& contender : contenders_) overlays(contender);
     if (options_.working) {
       const VlePoint& point = all.front().front();
-      const auto lines = vle_working(main(), point.T_K, point.P_Pa, point.x);
+      const auto lines = vle_working(main(), point.T_K, point.P_Pa, point.x, point.y);
       answer_.json["working"] = lines;
       answer_.lines.insert(answer_.lines.end(), lines.begin(), lines.end());
     }
+    add_expected(options_.expected, answer_, presentation_.units);
     if (!presentation_.figure.empty() && presentation_.plot.empty()) draw(all.front());
     return std::move(answer_);
   }
@@ -314,6 +322,7 @@ void add_one(CLI::App& tool, const std::string& name, bool bubble, const std::st
   auto options = std::make_shared<PointOptions>();
   CLI::App* command = tool.add_subcommand(name, about);
   add_mixture(*command, options->mixture, false);
+  add_vapour(*command, options->mixture.vapour);
   add_compare(*command, options->mixture);
   add_condition(*command, options->condition);
   command
@@ -337,6 +346,7 @@ void add_one(CLI::App& tool, const std::string& name, bool bubble, const std::st
                    "Of three: hold one fraction and vary the others, \"water=0.1\"")
       ->type_name("NAME=FRACTION");
   command->add_option("--points", options->points, "Points of a slice (default 21)")->type_name("N");
+  add_expected_option(*command, options->expected);
   command->add_flag("--working", options->working,
                     "Write out the calculation of the first point, equation by equation");
   add_presentation(*command, options->presentation, true);

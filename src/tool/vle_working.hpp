@@ -8,6 +8,7 @@
 namespace jampot::tool {
 
 /// Vapour pressures, activity coefficients and partial pressures at a solved point, equation by equation.
-std::vector<std::string> vle_working(Mixture& mixture, double T_K, double P_Pa, const std::vector<double>& x);
+std::vector<std::string> vle_working(Mixture& mixture, double T_K, double P_Pa, const std::vector<double>& x,
+                                     const std::vector<double>& y);
 
 }  // namespace jampot::tool

@@ -13,8 +13,9 @@ namespace jampot {
 /// One vapour-liquid equilibrium of a binary; index 0 is the first substance.
 struct BinaryPoint {
   double T_K = 0, P_Pa = 0;
-  std::array<double, 2> x{}, y{}, K{}, gamma{};
-  double residual = 0;  ///< relative, of the bubble-point equation
+  std::array<double, 2> x{}, y{}, K{};
+  std::array<double, 2> gamma{};  ///< zero where an equation of state describes the liquid
+  double residual = 0;            ///< relative, of the bubble-point equation
 
   double relative_volatility() const { return K[0] / K[1]; }
 };
@@ -28,6 +29,9 @@ struct BinaryCurve {
   std::vector<BinaryPoint> points;
   std::vector<Azeotrope> azeotropes;
   std::vector<ThreePhase> three_phases;
+  std::vector<BinaryPoint>
+      critical;  ///< critical points of the mixture, at which a curve of one equation of state ends
+  std::vector<std::size_t> breaks;  ///< numbers of points that do not continue the one before
   Notices notices;
   long evaluations = 0;         ///< of the liquid model, for the curve
   long search_evaluations = 0;  ///< of the liquid model, for azeotropes

@@ -28,6 +28,7 @@ struct Azeotrope {
 struct VolatilitySample {
   double x1, T_K, P_Pa;
   double ln_alpha;  ///< ln of the relative volatility K_1/K_2
+  double y1 = 0.5;  ///< of the vapour, where known: a start for vapours that are not ideal
 };
 
 /// The homogeneous azeotropes on the bubble curve at the held pressure (temperature sought) or temperature

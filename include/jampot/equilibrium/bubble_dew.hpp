@@ -12,10 +12,14 @@ namespace jampot {
 struct VlePoint {
   double T_K = 0;
   double P_Pa = 0;
-  std::vector<double> x, y;   ///< mole fractions of liquid and vapour
-  std::vector<double> K;      ///< y/x, with its limit where x = 0
-  std::vector<double> gamma;  ///< activity coefficients in the liquid
-  double residual = 0;        ///< largest relative residual of the equilibrium equations
+  std::vector<double> x, y;  ///< mole fractions of liquid and vapour
+  std::vector<double> K;     ///< y/x, with its limit where x = 0
+  std::vector<double>
+      gamma;  ///< activity coefficients in the liquid; empty where an equation of state describes it
+  /// Of a vapour that is not ideal: its fugacity coefficients; beside an activity model also those of the
+  /// pure saturated vapours and the Poynting factors. Empty else.
+  std::vector<double> phi, phi_saturated, poynting;
+  double residual = 0;  ///< largest relative residual of the equilibrium equations
   Notices notices;
 };
 

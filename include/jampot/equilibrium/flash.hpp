@@ -12,6 +12,9 @@ struct FlashedPhase {
   std::size_t kind = 0;   ///< number of its description among those given
   std::vector<double> x;  ///< mole fractions
   double amount = 0;      ///< moles per mole of feed
+  /// Whether it is a vapour: of the description that comes first of two, or thinner than at the critical
+  /// point of its equation of state.
+  bool vapour = false;
 };
 
 struct Flashed {
@@ -19,6 +22,8 @@ struct Flashed {
   double residual = 0;  ///< largest difference of ln(x_i phi_i) between two phases
   /// Lowest distance from the common tangent plane that the last search found; negative only by rounding.
   double distance = 0;
+
+  double vapour_fraction() const;
 };
 
 /// The phases of a feed at T_K and P_Pa, each described by one of `kinds`: {vapour, liquid} of an activity

@@ -22,6 +22,10 @@ Json to_json(const Fit& fit);
 /// The group interactions behind a UNIFAC model, as a list like that of pair parameters.
 Json to_json(const Unifac& unifac);
 
+/// The beginning of an answer from one equation of state, with its parameters.
+Json fluid_header(const std::string& command, const std::vector<Substance>& substances,
+                  const EquationOfState& equation);
+
 /// The beginning of an answer about a liquid alone.
 Json liquid_header(const std::string& command, const std::vector<Substance>& substances,
                    const ActivityModel& model, const std::vector<PairParameters>& pairs);

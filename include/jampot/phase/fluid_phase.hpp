@@ -25,6 +25,9 @@ class FluidPhase final : public Phase {
   /// Molar volume and residual properties at the state of the last `evaluate`.
   const FluidState& state() const { return state_; }
   EquationOfState& equation() { return *equation_; }
+  /// All derivatives of the Helmholtz energy at the volume of the last `evaluate`.
+  Helmholtz helmholtz(double T_K, std::span<const double> x);
+  double untranslated_volume() const { return volume_; }
 
  private:
   void do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
@@ -33,6 +36,7 @@ class FluidPhase final : public Phase {
   std::unique_ptr<EquationOfState> equation_;
   Root root_;
   FluidState state_;
+  double volume_ = 0;
 };
 
 }  // namespace jampot

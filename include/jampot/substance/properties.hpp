@@ -69,6 +69,9 @@ std::string name_of(const Reference& reference);
 /// @throws RequestError naming the references there are.
 Reference parse_reference(std::string_view text);
 
+/// Enthalpy of the ideal gas at T_K on a reference, J/mol.
+Property ideal_gas_enthalpy(const Substance& substance, double T_K, const Reference& reference);
+
 /// One phase at a state.
 struct PhaseProperties {
   Property molar_volume_m3_mol, density_kg_m3, Cp_J_mol_K, h_J_mol, s_J_mol_K, viscosity_Pa_s,

@@ -1,0 +1,34 @@
+#pragma once
+// Flashes by what is given beside the feed: T and P, a vapour fraction, an enthalpy.
+#include "jampot/equilibrium/flash.hpp"
+#include "jampot/phase/energies.hpp"
+
+namespace jampot {
+
+/// A flashed feed at its state.
+struct FlashState {
+  double T_K = 0, P_Pa = 0;
+  Flashed flashed;
+};
+
+FlashState flash_at(Mixture& mixture, double T_K, double P_Pa, std::span<const double> z);
+
+/// The temperature at which a share of the moles is vapour. At 0 and 1: the first bubble, the last drop (to
+/// 1e-12 of the feed).
+/// @throws RequestError unless 0 <= vapour_fraction <= 1; CalculationError where no temperature gives it
+FlashState flash_at_P_and_vapour_fraction(Mixture& mixture, double P_Pa, double vapour_fraction,
+                                          std::span<const double> z);
+/// The pressure.
+FlashState flash_at_T_and_vapour_fraction(Mixture& mixture, double T_K, double vapour_fraction,
+                                          std::span<const double> z);
+
+/// The temperature at which one mole of feed has the enthalpy h_J_mol (adiabatic where it came in with it).
+/// Where the enthalpy jumps (a pure substance, three phases of a binary), the phases on both sides are shared
+/// out by the lever rule.
+FlashState flash_at_P_and_enthalpy(Mixture& mixture, Energies& energies, double P_Pa, double h_J_mol,
+                                   std::span<const double> z);
+
+/// Enthalpy of all phases for one mole of feed. @throws CalculationError naming what is missing
+double enthalpy(Energies& energies, const FlashState& state);
+
+}  // namespace jampot
