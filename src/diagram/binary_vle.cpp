@@ -9,6 +9,7 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/equilibrium/flash_states.hpp"
 #include "jampot/equilibrium/tangent_search.hpp"
 
 namespace jampot {
@@ -156,26 +157,85 @@ void add_three_phases(Mixture& mixture, BinaryCurve& curve, double held, Sweep& 
   }
 }
 
-// Where a further liquid lies below the tangent plane the curve is no equilibrium.
-void mark_unstable(Mixture& mixture, BinaryCurve& curve) {
+// Two liquids and a vapour where one equation of state describes all: the temperature (pressure) at which a
+// feed between the liquids goes over from two liquids to liquid and vapour, found by a flash.
+std::optional<ThreePhase> fluid_three_phases(Mixture& mixture, Sought sought, double held,
+                                             const BinaryPoint& unstable) {
+  constexpr double little = 1e-4;  // of vapour: on the three-phase line the vapour fraction jumps over it
+  const FlashState state = sought == Sought::temperature
+                               ? flash_at_P_and_vapour_fraction(mixture, held, little, unstable.x)
+                               : flash_at_T_and_vapour_fraction(mixture, held, little, unstable.x);
+  const FlashedPhase* vapour = nullptr;
+  std::vector<const FlashedPhase*> liquids;
+  for (const FlashedPhase& phase : state.flashed.phases) {
+    if (phase.vapour) {
+      vapour = &phase;
+    } else {
+      liquids.push_back(&phase);
+    }
+  }
+  if (vapour == nullptr || liquids.size() != 2) return std::nullopt;
+  if (liquids[0]->x[0] > liquids[1]->x[0]) std::swap(liquids[0], liquids[1]);
+  return ThreePhase{state.T_K,        state.P_Pa,   liquids[0]->x[0],
+                    liquids[1]->x[0], vapour->x[0], state.flashed.residual};
+}
+
+// Where a further liquid lies below the tangent plane the boiling curve is no equilibrium: it is replaced by
+// the line of three phases.
+void part_fluid_curve(Mixture& mixture, double held, BinaryCurve& curve) {
   Phase& fluid = *mixture.kinds().front();
   TangentSearch search({&fluid});
   double lowest = -1e-7, from = 1, to = 0;
+  const BinaryPoint* worst = nullptr;
   constexpr std::size_t most = 60;
   const std::size_t every = std::max<std::size_t>(1, curve.points.size() / most);
   for (std::size_t k = 0; k < curve.points.size(); k += every) {
     const BinaryPoint& point = curve.points[k];
     if (!(point.x[0] > 0 && point.x[1] > 0)) continue;
-    if (search.lowest(mixture.liquid(), point.T_K, point.P_Pa, point.x).minimum.distance >= lowest) continue;
+    const double distance = search.lowest(mixture.liquid(), point.T_K, point.P_Pa, point.x).minimum.distance;
+    if (distance >= -1e-7) continue;
     from = std::min(from, point.x[0]);
     to = std::max(to, point.x[0]);
+    if (distance < lowest) worst = &point;
+    lowest = std::min(lowest, distance);
   }
-  if (from > to) return;
-  curve.notices.add("unstable-liquid",
-                    fmt::format("{} makes the boiling liquid unstable between x({}) = {:.3f} and {:.3f}: two "
-                                "liquids form there, and "
-                                "the curve drawn is not an equilibrium; 'jampot flash' gives the phases",
-                                mixture.vapour_model(), mixture.substances()[0].name, from, to));
+  if (worst == nullptr) return;
+  std::optional<ThreePhase> line;
+  try {
+    line = fluid_three_phases(mixture, curve.sought, held, *worst);
+  } catch (const CalculationError&) {
+    line.reset();  // said below
+  }
+  if (!line || line->x_alpha > from || line->x_beta < to) {
+    curve.notices.add(
+        "unstable-liquid",
+        fmt::format("{} makes the boiling liquid unstable between x({}) = {:.3f} and {:.3f}: two liquids "
+                    "form there, and the curve drawn is not an equilibrium; 'jampot flash' gives the phases",
+                    mixture.vapour_model(), mixture.substances()[0].name, from, to));
+    return;
+  }
+  curve.three_phases.push_back(*line);
+  std::erase_if(curve.points, [&](const BinaryPoint& point) {
+    return point.x[0] > line->x_alpha && point.x[0] < line->x_beta;
+  });
+  std::erase_if(curve.azeotropes, [&](const Azeotrope& azeotrope) {
+    return azeotrope.x1 > line->x_alpha && azeotrope.x1 < line->x_beta;
+  });
+  for (const double x1 : {line->x_alpha, line->x_beta}) {
+    BinaryPoint end;
+    end.T_K = line->T_K;
+    end.P_Pa = line->P_Pa;
+    end.x = {x1, 1 - x1};
+    end.y = {line->y, 1 - line->y};
+    end.K = {end.y[0] / end.x[0], end.y[1] / end.x[1]};
+    end.residual = line->residual;
+    const auto after = std::find_if(curve.points.begin(), curve.points.end(),
+                                    [&](const BinaryPoint& point) { return point.x[0] > x1; });
+    curve.points.insert(after, end);
+  }
+  if (line->azeotropic())
+    curve.azeotropes.push_back(
+        {line->T_K, line->P_Pa, line->y, true, Extremum::minimum_boiling, line->residual});
 }
 
 std::vector<VolatilitySample> volatilities(const BinaryCurve& curve) {
@@ -210,8 +270,19 @@ BinaryCurve fluid_curve(Mixture& mixture, Sought sought, double held, const Curv
     }
   }
   if (curve.points.empty()) {
+    for (const FluidTrace& half : inner_fluid_trace(mixture, sought, held, step)) {
+      if (curve.points.empty()) {
+        curve.points.assign(half.points.rbegin(), half.points.rend());
+      } else {
+        curve.points.insert(curve.points.end(), half.points.begin() + 1, half.points.end());
+      }
+      if (half.critical) curve.critical.push_back(*half.critical);
+    }
+  }
+  if (curve.points.empty()) {
     throw CalculationError(
-        fmt::format("neither {} nor {} boils at {} by {}: both are beyond their critical points there",
+        fmt::format("neither {} nor {} boils at {} by {}, nor does a mixture of them: that is beyond their "
+                    "critical points",
                     mixture.substances()[0].name, mixture.substances()[1].name,
                     sought == Sought::temperature ? fmt::format("{:.6g} kPa", held / 1000)
                                                   : fmt::format("{:.2f} degC", held - celsius_zero),
@@ -222,7 +293,7 @@ BinaryCurve fluid_curve(Mixture& mixture, Sought sought, double held, const Curv
   std::erase_if(samples, [](const VolatilitySample& sample) { return sample.ln_alpha == 0; });
   curve.azeotropes = homogeneous_azeotropes(mixture, sought, samples);
   curve.search_evaluations = mixture.evaluations() - before - curve.evaluations;
-  mark_unstable(mixture, curve);
+  if (curve.breaks.empty()) part_fluid_curve(mixture, held, curve);
   add_ranges(mixture, curve);
   return curve;
 }

@@ -1,8 +1,10 @@
 #include "fluid_trace.hpp"
 
 #include <Eigen/Dense>
+#include <algorithm>
 #include <cmath>
 
+#include "jampot/equilibrium/fluid_boundary.hpp"
 #include "jampot/fluid/pure_saturation.hpp"
 
 namespace jampot {
@@ -124,111 +126,163 @@ BinaryPoint critical_point(const BinaryPoint& a, const BinaryPoint& b) {
   return c;
 }
 
+// One run along the curve.
+class Run {
+ public:
+  Run(Tracer& tracer, Sought sought, double step, double scale)
+      : tracer_(tracer),
+        step_(step),
+        // A composition, a fifth of T and a factor in P count alike.
+        units_(1, 1, sought == Sought::temperature ? 0.2 * scale : 1.5) {}
+
+  /// From a corrected state in a direction, to a pure end or the critical point.
+  void follow(State s, State direction, double first_step, FluidTrace& trace) {
+    double length = first_step;
+    constexpr int most_points = 4000;
+    for (int k = 0; k < most_points; ++k) {
+      const State scaled = direction.cwiseQuotient(units_);
+      const double gap = s[1] - s[0];
+      State next = s + direction * (length / scaled.norm());
+      if (next.head<2>().maxCoeff() >= 1 || next.head<2>().minCoeff() <= 0) {
+        const double room = std::min(1 - s.head<2>().maxCoeff(), s.head<2>().minCoeff());
+        if (room < 1e-5) {
+          trace.complete = true;
+          return;
+        }
+        length /= 3;
+        continue;
+      }
+      const State held = held_direction(direction, scaled);
+      State corrected = next;
+      const bool solved = tracer_.correct(corrected, held, held.dot(next)) &&
+                          (corrected - next).cwiseQuotient(units_).norm() < 0.5 * length;
+      const double new_gap = corrected[1] - corrected[0], thinness = std::abs(tracer_.density_gap());
+      const bool merged = solved && thinness < 1e-5 && std::abs(new_gap) < 1e-7;
+      const bool crossed = solved && gap * new_gap < 0 && thinness < 0.05;
+      if (!solved || merged || crossed) {
+        length /= 3;
+        if (length > 1e-7) continue;
+        return;
+      }
+      State ahead = tracer_.tangent();
+      if (ahead.cwiseQuotient(units_).dot(scaled) < 0) ahead = -ahead;
+      const BinaryPoint before = trace.points.back();
+      const BinaryPoint reached = tracer_.point(corrected);
+      add_even(s, corrected, trace);
+      trace.points.push_back(reached);
+      direction = ahead;
+      s = corrected;
+      // Near the critical point both phases come together: two points of it give the rest.
+      if (thinness < 0.35 && std::abs(new_gap) < 0.01 && std::abs(new_gap) < std::abs(gap) &&
+          std::abs(gap) < 0.05) {
+        trace.critical = critical_point(before, trace.points.back());
+        trace.points.push_back(*trace.critical);
+        return;
+      }
+      length = std::min(step_, length * 1.6);
+      if (thinness < 1) length = std::min(length, std::max(2e-3, std::abs(new_gap) / 2));
+    }
+  }
+
+ private:
+  // What changes fastest is held; close to the critical point the difference of the compositions.
+  static State held_direction(const State& direction, const State& scaled) {
+    Eigen::Index fastest = 0;
+    scaled.cwiseAbs().maxCoeff(&fastest);
+    if (std::abs(direction[1] - direction[0]) > std::abs(scaled[fastest])) return {-1, 1, 0};
+    State held = State::Zero();
+    held[fastest] = 1;
+    return held;
+  }
+
+  // The points at even distances in x that lie between two states: those that tables and comparisons share.
+  void add_even(const State& from, const State& to, FluidTrace& trace) {
+    const double even = step_ / 2;
+    const bool rises = to[0] > from[0];
+    const double low = std::min(from[0], to[0]), high = std::max(from[0], to[0]);
+    std::vector<double> list;
+    for (double k = std::ceil(low / even); k * even < high; ++k) {
+      if (k * even > low) list.push_back(k * even);
+    }
+    if (!rises) std::reverse(list.begin(), list.end());
+    for (const double x : list) {
+      State state = from + (to - from) * ((x - from[0]) / (to[0] - from[0]));
+      if (tracer_.correct(state, State(1, 0, 0), x)) trace.points.push_back(tracer_.point(state));
+    }
+  }
+
+  Tracer& tracer_;
+  double step_;
+  State units_;
+};
+
+std::optional<PureSaturation> saturation(Mixture& mixture, Sought sought, double held, std::size_t of) {
+  return sought == Sought::temperature ? pure_saturation_T(*mixture.equation(), of, held)
+                                       : pure_saturation_P(*mixture.equation(), of, held);
+}
+
+double third(Sought sought, double T_K, double P_Pa) {
+  return sought == Sought::temperature ? T_K : std::log(P_Pa);
+}
+
+// A pure substance, with the limit of the K value of the absent one.
+BinaryPoint pure_point(Tracer& tracer, Sought sought, const PureSaturation& saturated, double x1) {
+  constexpr double nothing = 1e-9;
+  State nearly(0, 0, third(sought, saturated.T_K, saturated.P_Pa));
+  nearly[0] = nearly[1] = std::clamp(x1, nothing, 1 - nothing);
+  tracer.at(nearly);
+  State exact = nearly;
+  exact[0] = exact[1] = x1;
+  return tracer.point(exact);
+}
+
 }  // namespace
 
 std::optional<FluidTrace> fluid_trace(Mixture& mixture, Sought sought, double held, std::size_t from,
                                       double step) {
-  const auto saturated = sought == Sought::temperature ? pure_saturation_T(*mixture.equation(), from, held)
-                                                       : pure_saturation_P(*mixture.equation(), from, held);
+  const auto saturated = saturation(mixture, sought, held, from);
   if (!saturated) return std::nullopt;
   Tracer tracer(mixture, sought, held);
   const double end = from == 0 ? 1 : 0;
-  State s(end, end, sought == Sought::temperature ? saturated->T_K : std::log(saturated->P_Pa));
   FluidTrace trace;
-  // At the end itself the absent component has the limit of its K value.
-  constexpr double trace_amount = 1e-9;
-  State inside = s;
-  inside[0] = end == 0 ? trace_amount : 1 - trace_amount;
-  inside[1] = inside[0];
-  tracer.at(inside);
-  trace.points.push_back(tracer.point(s));
-
-  const std::size_t other = 1 - from;
-  const double K = std::exp(tracer.ln_K(other));
+  trace.points.push_back(pure_point(tracer, sought, *saturated, end));
   // The first step: small in the phase that holds more of the other component.
-  double first = std::min(1e-4, 1e-4 / K);
+  const double K = std::exp(tracer.ln_K(1 - from)), first = std::min(1e-4, 1e-4 / K);
   const auto near_end = [&](double share) { return end == 0 ? share : 1 - share; };
-  s[0] = near_end(first);
-  s[1] = near_end(first * K);
+  State s(near_end(first), near_end(first * K), third(sought, saturated->T_K, saturated->P_Pa));
   if (!tracer.correct(s, State(1, 0, 0), s[0])) return trace;
   trace.points.push_back(tracer.point(s));
   State direction = tracer.tangent();
   const double inwards = end == 0 ? 1 : -1;
   if (inwards * (std::abs(direction[0]) > std::abs(direction[1]) ? direction[0] : direction[1]) < 0)
     direction = -direction;
-
-  double length = step / 10;
-  const double scale = sought == Sought::temperature ? saturated->T_K : 1;
-  constexpr int most_points = 4000;
-  for (int k = 0; k < most_points; ++k) {
-    // In units in which a composition, ten per cent of T and a factor in P count alike.
-    const State units(1, 1, sought == Sought::temperature ? 0.2 * scale : 1.5);
-    const State scaled = direction.cwiseQuotient(units);
-    const double norm = scaled.norm();
-    const BinaryPoint last = trace.points.back();
-    const double gap = last.y[0] - last.x[0];
-    State next = s + direction * (length / norm);
-    const bool to_other_end = end == 0 ? std::max(next[0], next[1]) >= 1 : std::min(next[0], next[1]) <= 0;
-    if (to_other_end) {
-      const double room = end == 0 ? 1 - std::max(s[0], s[1]) : std::min(s[0], s[1]);
-      if (room < 1e-5) {
-        trace.complete = true;
-        break;
-      }
-      length /= 3;
-      continue;
-    }
-    // What changes fastest is held; close to the critical point the difference of the compositions.
-    State held_direction = State::Zero();
-    const double difference = (direction[1] - direction[0]);
-    Eigen::Index fastest = 0;
-    scaled.cwiseAbs().maxCoeff(&fastest);
-    if (std::abs(difference) > std::abs(scaled[fastest])) {
-      held_direction = State(-1, 1, 0);
-    } else {
-      held_direction[fastest] = 1;
-    }
-    State corrected = next;
-    const bool solved = tracer.correct(corrected, held_direction, held_direction.dot(next)) &&
-                        (corrected - next).cwiseQuotient(units).norm() < 0.5 * length;
-    const double new_gap = corrected[1] - corrected[0];
-    const bool merged = solved && std::abs(tracer.density_gap()) < 1e-5 && std::abs(new_gap) < 1e-7;
-    const bool crossed = solved && gap * new_gap < 0 && std::abs(tracer.density_gap()) < 0.05;
-    if (!solved || merged || crossed) {
-      length /= 3;
-      if (length > 1e-7) continue;
-      break;
-    }
-    State ahead = tracer.tangent();
-    if (ahead.cwiseQuotient(units).dot(scaled) < 0) ahead = -ahead;
-    direction = ahead;
-    s = corrected;
-    trace.points.push_back(tracer.point(s));
-    // Near the critical point both phases come together: two points of it give the rest.
-    if (std::abs(tracer.density_gap()) < 0.35 && std::abs(new_gap) < 0.01 &&
-        std::abs(new_gap) < std::abs(gap)) {
-      const BinaryPoint& a = trace.points[trace.points.size() - 2];
-      if (std::abs(a.y[0] - a.x[0]) < 0.05) {
-        trace.critical = critical_point(a, trace.points.back());
-        break;
-      }
-    }
-    length = std::min(step, length * 1.6);
-    if (std::abs(tracer.density_gap()) < 1) length = std::min(length, std::max(2e-3, std::abs(new_gap) / 2));
-  }
-  if (trace.critical) trace.points.push_back(*trace.critical);
+  Run(tracer, sought, step, saturated->T_K).follow(s, direction, step / 10, trace);
   if (trace.complete) {
-    const auto pure = sought == Sought::temperature ? pure_saturation_T(*mixture.equation(), other, held)
-                                                    : pure_saturation_P(*mixture.equation(), other, held);
-    if (pure) {
-      State last(1 - end, 1 - end, sought == Sought::temperature ? pure->T_K : std::log(pure->P_Pa));
-      State nearly = last;
-      nearly[0] = nearly[1] = end == 0 ? 1 - trace_amount : trace_amount;
-      tracer.at(nearly);
-      trace.points.push_back(tracer.point(last));
-    }
+    if (const auto other = saturation(mixture, sought, held, 1 - from))
+      trace.points.push_back(pure_point(tracer, sought, *other, 1 - end));
   }
   return trace;
+}
+
+std::vector<FluidTrace> inner_fluid_trace(Mixture& mixture, Sought sought, double held, double step) {
+  for (const double x1 : {0.5, 0.3, 0.7, 0.15, 0.85, 0.05, 0.95}) {
+    const std::array<double, 2> z{x1, 1 - x1};
+    const auto found = fluid_boundary(mixture, sought, held, z, true);
+    if (!found) continue;
+    Tracer tracer(mixture, sought, held);
+    State s(x1, found->state.w[0], third(sought, found->state.T_K, found->state.P_Pa));
+    if (!tracer.correct(s, State(1, 0, 0), x1)) continue;
+    const State direction = tracer.tangent() * (tracer.tangent()[0] < 0 ? -1 : 1);
+    std::vector<FluidTrace> both(2);
+    Run run(tracer, sought, step, found->state.T_K);
+    for (std::size_t k = 0; k < 2; ++k) {
+      both[k].points.push_back(tracer.point(s));
+      run.follow(s, k == 0 ? State(-direction) : direction, step / 10, both[k]);
+      tracer.at(s);
+    }
+    return both;
+  }
+  return {};
 }
 
 }  // namespace jampot

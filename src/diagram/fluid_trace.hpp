@@ -21,4 +21,8 @@ struct FluidTrace {
 std::optional<FluidTrace> fluid_trace(Mixture& mixture, Sought sought, double held, std::size_t from,
                                       double step);
 
+/// Where neither pure substance boils the curve may close upon itself between two critical points: from a
+/// bubble point inside towards less and towards more of component 1. Empty where there is none.
+std::vector<FluidTrace> inner_fluid_trace(Mixture& mixture, Sought sought, double held, double step);
+
 }  // namespace jampot

@@ -81,11 +81,13 @@ class Search {
     if (most < 1e-6 && std::abs(ratio - 1) < 1e-6) return std::nullopt;
     if ((ratio > 1) != bubble_) return std::nullopt;
     FluidBoundary found{state, false};
+    bool undercut = false;
     for (const TangentCandidate& candidate : search_.all(fluid_, state.T_K, state.P_Pa, z_)) {
       if (!(candidate.minimum.distance < below)) break;
-      if (counts(state.T_K, state.P_Pa, candidate.minimum.composition)) return std::nullopt;
-      found.splits = true;
+      (counts(state.T_K, state.P_Pa, candidate.minimum.composition) ? undercut : found.splits) = true;
     }
+    // Beside a further liquid there may be its vapour too; without one this is not the boundary.
+    if (undercut && !(bubble_ && found.splits)) return std::nullopt;
     return found;
   }
 

@@ -1,6 +1,7 @@
 #include "jampot/fluid/pure_saturation.hpp"
 
 #include <algorithm>
+#include <boost/math/tools/minima.hpp>
 #include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 
@@ -18,22 +19,32 @@ class Pure {
 
   VolumeRoots roots(double T_K, double P_Pa) { return equation_.volumes(T_K, P_Pa, x_); }
 
-  // A pressure at which both volumes exist; nothing where there is none. Too high a pressure leaves a liquid,
-  // too low a vapour.
+  // Between the ends of vapour and liquid, where the pressure along the isotherm turns, both volumes exist.
   std::optional<double> two_volumes(double T_K) {
-    double low = std::log(1e-8), high = std::log(1e9);
-    constexpr int most = 200;
-    for (int k = 0; k < most && high - low > 1e-10; ++k) {
-      const double middle = (low + high) / 2;
-      const VolumeRoots found = roots(T_K, std::exp(middle));
-      if (found.size() == 2) return std::exp(middle);
-      if (found.empty()) return std::nullopt;
-      (vapour(T_K, found.front().v_m3_mol) ? low : high) = middle;
+    constexpr double high_P = 1e9;
+    const double densest = 1 / roots(T_K, high_P).front().v_m3_mol;
+    constexpr int intervals = 64;
+    const auto density = [&](int k) { return densest * k / intervals; };
+    int lowest = 1;
+    double least = HUGE_VAL;
+    for (int k = 1; k < intervals; ++k) {
+      const double slope = slope_at(T_K, density(k));
+      if (slope < least) {
+        least = slope;
+        lowest = k;
+      }
     }
-    return std::nullopt;
+    double inside = density(lowest);
+    if (!(least < 0)) {  // it may turn between two of these
+      const auto minimum = boost::math::tools::brent_find_minima(
+          [&](double d) { return slope_at(T_K, d); }, density(lowest - 1), density(lowest + 1), 30);
+      if (!(minimum.second < 0)) return std::nullopt;
+      inside = minimum.first;
+    }
+    const double most = pressure_at_turn(T_K, inside, 1e-9 * densest),
+                 least_P = pressure_at_turn(T_K, inside, densest);
+    return least_P > 0 ? (most + least_P) / 2 : most / 2;
   }
-
-  bool vapour(double T_K, double v) { return equation_.vapour_like(T_K, v, x_); }
 
   std::optional<PureSaturation> at(double T_K) {
     auto P = two_volumes(T_K);
@@ -66,19 +77,16 @@ class Pure {
     return s;
   }
 
-  // The highest temperature with two volumes.
+  // The highest temperature with two volumes. From above: far below the triple point some equations have more
+  // of them.
   double critical_T() {
-    double low = 1, high = 5000;
-    while (!two_volumes(low) && low < high) low *= 2;
-    for (double T = low; T < high; T *= 1.3) {
-      if (two_volumes(T)) {
-        low = T;
-      } else {
-        high = T;
-        break;
-      }
+    double high = 3000, low = high;
+    while (!two_volumes(low)) {
+      high = low;
+      low /= 1.15;
+      if (low < 1) return 0;
     }
-    while (high - low > 1e-9 * low) {
+    while (high - low > 1e-10 * low) {
       const double middle = (low + high) / 2;
       (two_volumes(middle) ? low : high) = middle;
     }
@@ -86,6 +94,25 @@ class Pure {
   }
 
  private:
+  // dP/d(density)/(R T).
+  double slope_at(double T_K, double density) {
+    HelmholtzWanted wanted;
+    wanted.V = true;
+    equation_.evaluate(T_K, 1 / density, x_, wanted, state_.helmholtz);
+    return state_.helmholtz.VV / (density * density) + 1;
+  }
+
+  // The pressure where its slope turns positive on the way from an unstable density towards `end`.
+  double pressure_at_turn(double T_K, double unstable, double end) {
+    std::uintmax_t most = 60;
+    const auto turn = boost::math::tools::toms748_solve([&](double d) { return slope_at(T_K, d); },
+                                                        std::min(unstable, end), std::max(unstable, end),
+                                                        boost::math::tools::eps_tolerance<double>(40), most);
+    const double density = (turn.first + turn.second) / 2;
+    equation_.evaluate(T_K, 1 / density, x_, {}, state_.helmholtz);
+    return gas_constant * T_K * (density - state_.helmholtz.V);
+  }
+
   EquationOfState& equation_;
   std::vector<double> x_;
   FluidState state_;
@@ -99,20 +126,24 @@ std::optional<PureSaturation> pure_saturation_P(EquationOfState& equation, std::
 
 std::optional<PureSaturation> pure_saturation_T(EquationOfState& equation, std::size_t of, double P_Pa) {
   Pure pure(equation, of);
+  // HUGE_VAL above the critical temperature.
   const auto rest = [&](double T_K) {
     const auto s = pure.at(T_K);
     return s ? std::log(s->P_Pa / P_Pa) : HUGE_VAL;
   };
-  // From the critical point downwards.
-  const double Tc = pure.critical_T();
-  double high = Tc * (1 - 1e-7), low = high;
-  if (!(rest(high) > 0) || rest(high) == HUGE_VAL) {
-    high = Tc * (1 - 1e-5);
-    if (!(rest(high) > 0)) return std::nullopt;
-  }
-  for (low = high; rest(low) > 0; low *= 0.9) {
-    if (low < 0.1 * Tc) return std::nullopt;
+  double low = 300, high = 300;
+  while (!(rest(low) < 0)) {
     high = low;
+    if ((low *= 0.8) < 1) return std::nullopt;
+  }
+  while (high == low || rest(high) < 0) {
+    low = high;
+    if ((high *= 1.25) > 5000) return std::nullopt;
+  }
+  while (rest(high) == HUGE_VAL) {
+    if (high - low < 1e-8 * low) return std::nullopt;  // the pressure is above the critical one
+    const double middle = (low + high) / 2;
+    (rest(middle) < 0 ? low : high) = middle;
   }
   std::uintmax_t most = 100;
   const auto bracket =

@@ -292,13 +292,14 @@ std::vector<std::pair<std::string, Resolved>> MixtureOptions::resolve_all(Notice
                         "a liquid of its own",
                         piece));
       other.vapour.model = piece;
-      label = other.resolve(notices).label();
     } else {
       other.liquid = piece;
       if (piece != "eos") needs_pairs(piece);  // refuses an unknown word
       if (liquid == "eos") other.vapour.model = "ideal";
     }
-    all.emplace_back(label, other.resolve(notices));
+    Resolved resolved = other.resolve(notices);
+    if (!piece.ends_with(".toml")) label = resolved.label();
+    all.emplace_back(label, std::move(resolved));
   }
   return all;
 }
