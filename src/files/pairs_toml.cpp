@@ -40,8 +40,8 @@ class Reader : TomlReader {
                            const std::string& source) const {
     std::vector<std::string> terms;
     for (const TermForFit& term : terms_for_fit(model)) terms.push_back(term.name);
-    std::vector<std::string> keys{"between", "range_K",   "range_Pa", "std_error",
-                                  "source",  "estimated", "fitted_to"};
+    std::vector<std::string> keys{"between", "range_K",   "range_Pa",  "std_error",
+                                  "source",  "estimated", "fitted_to", "vapour"};
     if (model == "wilson") keys.emplace_back("molar_volumes_cm3_mol");
     if (model == "uniquac") keys.insert(keys.end(), {"r", "q", "q_residual"});
     keys.insert(keys.end(), terms.begin(), terms.end());
@@ -67,6 +67,7 @@ class Reader : TomlReader {
       pair.estimated = *value;
     }
     if (const toml::node* node = table.get("fitted_to")) pair.fitted_to = text_of(*node, "fitted_to");
+    if (const toml::node* node = table.get("vapour")) pair.vapour = text_of(*node, "vapour");
     if (const toml::node* node = table.get("molar_volumes_cm3_mol")) {
       pair.molar_volumes_m3_mol = read_two(*node, "molar_volumes_cm3_mol");
       for (double& volume : *pair.molar_volumes_m3_mol) volume *= 1e-6;
@@ -274,6 +275,7 @@ std::string pair_lines(const PairParameters& pair) {
   if (pair.range_K) text += fmt::format("range_K = {}\n", two(*pair.range_K));
   if (pair.estimated) text += "estimated = true\n";
   if (!pair.fitted_to.empty()) text += fmt::format("fitted_to = {}\n", toml_text(pair.fitted_to));
+  if (!pair.vapour.empty()) text += fmt::format("vapour = {}\n", toml_text(pair.vapour));
   if (pair.molar_volumes_m3_mol) {
     text += fmt::format("molar_volumes_cm3_mol = {}\n",
                         two({1e6 * (*pair.molar_volumes_m3_mol)[0], 1e6 * (*pair.molar_volumes_m3_mol)[1]}));

@@ -151,6 +151,18 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
     }
   }
   for (const PairParameters& pair : parameters_) {
+    if (pair.fitted_to.find("vle") != std::string::npos &&
+        pair.vapour != (choice_.model == "ideal" ? "" : choice_.model)) {
+      notices.add(
+          "fitted-with-other-vapour",
+          fmt::format(
+              "the {} parameters of {} and {} were fitted {} and are used with {} here: they have taken up "
+              "what the vapour model leaves out",
+              pair.model, pair.between[0], pair.between[1],
+              pair.vapour.empty() ? "beside an ideal vapour, or it is not said with which"
+                                  : "with --vapour " + pair.vapour,
+              choice_.model == "ideal" ? "an ideal vapour" : "--vapour " + choice_.model));
+    }
     // Data of a mixture end short of the boiling points of the pure substances; a step of that size is no
     // extrapolation.
     constexpr double step_K = 2;

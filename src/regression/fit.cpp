@@ -472,6 +472,7 @@ std::vector<PairParameters> Fit::pairs() const {
       pair.range_K = T_range_K;
       pair.source = source();
       pair.fitted_to = fitted_to();
+      if (options.vapour.model != "ideal") pair.vapour = options.vapour.model;
       for (const FittedParameter& parameter : parameters) {
         if (parameter.term_index / terms == p)
           pair.terms[parameter.term][parameter.coefficient] = parameter.value;
@@ -495,7 +496,7 @@ std::vector<PairParameters> Fit::pairs() const {
 Mixture Fit::mixture() const {
   ParameterCollection collection;
   for (const PairParameters& pair : pairs()) collection.add(pair);
-  return {substances, options.model, collection};
+  return {substances, options.model, collection, options.vapour};
 }
 
 Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
@@ -531,7 +532,8 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   result.comparisons = measured;
   result.degrees_of_freedom = static_cast<double>(measured) - static_cast<double>(plan.free.size());
 
-  Mixture mixture(result.substances, make_activity_model_to_fit(options.model, result.substances), {});
+  Mixture mixture(result.substances, make_activity_model_to_fit(options.model, result.substances), {},
+                  options.vapour);
   FitProblem problem(std::move(mixture), plan, options.objective, points, liquids, options.robust);
   std::vector<Descent> descents;
   if (options.progress) options.progress->expected += options.starts;

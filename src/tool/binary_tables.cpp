@@ -112,13 +112,12 @@ Table deviation_table(const Comparison& comparison, const std::string& name) {
   Table table{
       fmt::format("Model minus measured, {}", name), {{"deviation"}, {"points", Dimension::number, 0}}, {}};
   std::vector<const DeviationSummary*> summaries;
-  const auto add = [&](const std::optional<DeviationSummary>& summary, Column column) {
-    if (!summary) return;
+  const auto add = [&](const DeviationSummary& summary, Column column) {
     table.columns.push_back(std::move(column));
-    summaries.push_back(&*summary);
+    summaries.push_back(&summary);
   };
-  add(comparison.T_K, {"T", Dimension::temperature, 4, true});
-  add(comparison.P_Pa, {"P", Dimension::pressure, 4, true});
+  if (comparison.T_K) add(*comparison.T_K, {"T", Dimension::temperature, 4, true});
+  if (comparison.P_Pa) add(*comparison.P_Pa, {"P", Dimension::pressure, 4, true});
   for (std::size_t i = 0; i < comparison.y.size(); ++i) {
     if (comparison.y.size() == 2 && i == 1) break;  // the mirror image of the first
     add(comparison.y[i], {fmt::format("y{}", i + 1), Dimension::number, 5});

@@ -22,6 +22,7 @@ struct RegressOptions {
   std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", out, report;
   std::vector<std::string> hold, release, tie, exclude;
   int starts = 16, folds = 5;
+  VapourOptions vapour;
   bool robust = false, profile = false;
   PresentationOptions presentation;
 };
@@ -106,6 +107,7 @@ Json add_fit(const Fit& result, Answer& answer) {
 Answer regress(const RegressOptions& options, const Presentation& presentation) {
   FitOptions fit_options = read_fit_options(options);
   const auto bank = bank_with(options.substance_files);
+  fit_options.vapour = options.vapour.read(*bank);
   std::vector<DataSet> sets;
   for (const std::string& file : options.files) sets.push_back(read_measured(file, *bank));
   exclude_points(options.exclude, sets);
@@ -207,6 +209,7 @@ void add_regress(CLI::App& tool) {
   };
   command->add_option("--model", options->model, "Liquid model: wilson, nrtl (default) or uniquac")
       ->type_name("MODEL");
+  add_vapour(*command, options->vapour);
   command
       ->add_option(
           "--objective", options->objective,

@@ -27,6 +27,7 @@ struct PairParameters {
   std::string source;
   char grade = '-';        ///< of a published set, see data/README.md
   bool estimated = false;  ///< fitted to a prediction, not to measurements
+  std::string vapour;      ///< vapour model beside which they were fitted; empty: ideal, or not said
   std::string fitted_to;   ///< "vle", "lle" or empty where it is not said
 
   /// The numbers that were fitted and their covariance, row by row; empty where it is not known.

@@ -42,6 +42,7 @@ enum class Profiles {
 struct FitOptions {
   std::string model = "nrtl";
   Objective objective = Objective::maximum_likelihood;
+  VapourChoice vapour;  ///< beside which boiling points are computed; the parameters belong to it
   /// Coefficients of the temperature dependence to fit, for each term that follows T.
   std::vector<Coefficient> form{Coefficient::inverse_T};
   std::map<std::string, double> hold;  ///< terms held at a value, e.g. {"alpha", 0.2}
