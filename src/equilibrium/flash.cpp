@@ -4,6 +4,8 @@
 #include <cmath>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/parting.hpp"
+#include "jampot/equilibrium/rachford_rice.hpp"
 #include "jampot/equilibrium/tangent_search.hpp"
 #include "jampot/phase/fluid_phase.hpp"
 
@@ -11,77 +13,6 @@ namespace jampot {
 namespace {
 
 constexpr double below = -1e-9;  // a distance that counts as below the plane
-
-class Flash {
- public:
-  Flash(const std::vector<Phase*>& kinds, double T_K, double P_Pa, std::span<const double> z)
-      : kinds_(kinds), T_K_(T_K), P_Pa_(P_Pa), z_(z.begin(), z.end()), search_(kinds) {}
-
-  Flashed solve() {
-    std::vector<PhaseAmounts> phases{{kinds_[best_single()], z_}};
-    Flashed result;
-    constexpr int most_rounds = 12;
-    for (int round = 0; round < most_rounds; ++round) {
-      const PhaseAmounts& first = phases.front();
-      const TangentCandidate& lowest = search_.lowest(*first.phase, T_K_, P_Pa_, first.fractions());
-      result.distance = lowest.minimum.distance;
-      if (!(lowest.minimum.distance < below)) break;
-      solver_.begin_phase(phases, *kinds_[lowest.kind], lowest.minimum.composition, T_K_, P_Pa_);
-      result.residual = solver_.settle(phases, T_K_, P_Pa_).residual;
-    }
-    if (result.distance < below)
-      throw CalculationError(
-          "the phases of this feed did not settle: a further one lowers the Gibbs energy again and again");
-    for (const PhaseAmounts& phase : phases) {
-      const auto kind = std::find(kinds_.begin(), kinds_.end(), phase.phase) - kinds_.begin();
-      FlashedPhase flashed{static_cast<std::size_t>(kind), phase.fractions(), phase.total(), false};
-      flashed.vapour = is_vapour(flashed);
-      result.phases.push_back(std::move(flashed));
-    }
-    return result;
-  }
-
- private:
-  bool is_vapour(const FlashedPhase& phase) {
-    if (kinds_.size() > 1) return phase.kind == 0;
-    auto* fluid = dynamic_cast<FluidPhase*>(kinds_[phase.kind]);
-    if (fluid == nullptr) return false;
-    PhaseValues values(phase.x.size());
-    fluid->evaluate(T_K_, P_Pa_, phase.x, {}, values);
-    return fluid->equation().vapour_like(T_K_, fluid->untranslated_volume(), phase.x);
-  }
-
-  std::vector<double> ln_fugacities(Phase& phase, const std::vector<double>& x) {
-    PhaseValues values(x.size());
-    phase.evaluate(T_K_, P_Pa_, x, {}, values);
-    std::vector<double> ln_f(x.size());
-    for (std::size_t i = 0; i < x.size(); ++i) ln_f[i] = std::log(x[i]) + values.ln_phi[i];
-    return ln_f;
-  }
-
-  std::size_t best_single() {
-    std::size_t best = 0;
-    double least = HUGE_VAL;
-    for (std::size_t k = 0; k < kinds_.size(); ++k) {
-      const std::vector<double> ln_f = ln_fugacities(*kinds_[k], z_);
-      double gibbs = 0;
-      for (std::size_t i = 0; i < z_.size(); ++i) {
-        if (z_[i] > 0) gibbs += z_[i] * ln_f[i];
-      }
-      if (gibbs < least) {
-        least = gibbs;
-        best = k;
-      }
-    }
-    return best;
-  }
-
-  const std::vector<Phase*>& kinds_;
-  double T_K_, P_Pa_;
-  std::vector<double> z_;
-  PartingSolver solver_;
-  TangentSearch search_;
-};
 
 }  // namespace
 
@@ -91,8 +22,147 @@ double Flashed::vapour_fraction() const {
   return sum;
 }
 
+struct Flasher::Work {
+  explicit Work(std::vector<Phase*> list)
+      : kinds(std::move(list)), search(kinds), values(size()), other(size()) {}
+
+  std::size_t size() const { return kinds.front()->size(); }
+
+  const Flashed& flash(double T, double P, std::span<const double> feed) {
+    T_K = T;
+    P_Pa = P;
+    z.assign(feed.begin(), feed.end());
+    phases.resize(1);
+    phases[0].phase = kinds[best_single()];
+    phases[0].n = z;
+    result.residual = 0;
+    constexpr int most_rounds = 12;
+    int round = 0;
+    for (; round < most_rounds; ++round) {
+      const TangentCandidate& lowest = search.below(phases, T_K, P_Pa, below);
+      result.distance = lowest.minimum.distance;
+      if (!(lowest.minimum.distance < below)) break;
+      Phase& kind = *kinds[lowest.kind];
+      if (phases.size() > 1 || !part_in_two(kind, lowest.minimum.composition))
+        solver.begin_phase(phases, kind, lowest.minimum.composition, T_K, P_Pa);
+      result.residual = solver.settle(phases, T_K, P_Pa).residual;
+    }
+    if (round == most_rounds)
+      throw CalculationError(
+          "the phases of this feed did not settle: a further one lowers the Gibbs energy again and again");
+    take();
+    return result;
+  }
+
+  void take() {
+    result.phases.resize(phases.size());
+    for (std::size_t p = 0; p < phases.size(); ++p) {
+      FlashedPhase& phase = result.phases[p];
+      phase.kind =
+          static_cast<std::size_t>(std::find(kinds.begin(), kinds.end(), phases[p].phase) - kinds.begin());
+      phase.amount = phases[p].total();
+      phase.x.assign(phases[p].n.begin(), phases[p].n.end());
+      for (double& value : phase.x) value /= phase.amount;
+      phase.vapour = is_vapour(phase);
+    }
+  }
+
+  bool is_vapour(const FlashedPhase& phase) {
+    if (kinds.size() > 1) return phase.kind == 0;
+    auto* fluid = dynamic_cast<FluidPhase*>(kinds[phase.kind]);
+    if (fluid == nullptr) return false;
+    fluid->evaluate(T_K, P_Pa, phase.x, {}, values);
+    return fluid->equation().vapour_like(T_K, fluid->untranslated_volume(), phase.x);
+  }
+
+  std::size_t best_single() {
+    if (kinds.size() == 1) return 0;
+    std::size_t best = 0;
+    double least = HUGE_VAL;
+    for (std::size_t k = 0; k < kinds.size(); ++k) {
+      kinds[k]->evaluate(T_K, P_Pa, z, {}, values);
+      double gibbs = 0;
+      for (std::size_t i = 0; i < z.size(); ++i) gibbs += z[i] > 0 ? z[i] * values.ln_phi[i] : 0;
+      if (gibbs < least) {
+        least = gibbs;
+        best = k;
+      }
+    }
+    return best;
+  }
+
+  // A feed and a phase w below its plane: substitution in the K values, as long as the Gibbs energy falls.
+  // False where it does not come below that of the feed.
+  bool part_in_two(Phase& kind, const std::vector<double>& w) {
+    const std::size_t n = z.size();
+    Phase& first = *phases[0].phase;
+    first.evaluate(T_K, P_Pa, z, {}, values);
+    double least = 0;
+    for (std::size_t i = 0; i < n; ++i) least += z[i] > 0 ? z[i] * (std::log(z[i]) + values.ln_phi[i]) : 0;
+    K.resize(n);
+    kind.evaluate(T_K, P_Pa, w, {}, other);
+    for (std::size_t i = 0; i < n; ++i) K[i] = std::exp(values.ln_phi[i] - other.ln_phi[i]);
+    bool better = false;
+    constexpr int most = 3;
+    for (int k = 0; k < most; ++k) {
+      const double V = rachford_rice(z, K);
+      if (!(V > 0 && V < 1)) return better;
+      x.resize(n);
+      y.resize(n);
+      double sum_x = 0, sum_y = 0;
+      for (std::size_t i = 0; i < n; ++i) {
+        sum_x += x[i] = z[i] / (1 + V * (K[i] - 1));
+        sum_y += y[i] = K[i] * x[i];
+      }
+      for (std::size_t i = 0; i < n; ++i) {
+        x[i] /= sum_x;
+        y[i] /= sum_y;
+      }
+      first.evaluate(T_K, P_Pa, x, {}, values);
+      kind.evaluate(T_K, P_Pa, y, {}, other);
+      double gibbs = 0;
+      for (std::size_t i = 0; i < n; ++i) {
+        if (!(z[i] > 0)) continue;
+        gibbs += (1 - V) * x[i] * (std::log(x[i]) + values.ln_phi[i]) +
+                 V * y[i] * (std::log(y[i]) + other.ln_phi[i]);
+      }
+      if (!(gibbs < least)) return better;
+      least = gibbs;
+      better = true;
+      phases.resize(2);
+      phases[1].phase = &kind;
+      phases[1].n.resize(n);
+      for (std::size_t i = 0; i < n; ++i) {
+        phases[1].n[i] = V * y[i];
+        phases[0].n[i] = z[i] - phases[1].n[i];
+        // What is nearly all in one phase keeps its digits in the other.
+        if (phases[0].n[i] < 1e-3 * z[i]) phases[0].n[i] = (1 - V) * x[i];
+        if (phases[0].n[i] < 1e-3 * z[i]) phases[1].n[i] = z[i] - phases[0].n[i];
+        K[i] = std::exp(values.ln_phi[i] - other.ln_phi[i]);
+      }
+    }
+    return better;
+  }
+
+  std::vector<Phase*> kinds;
+  double T_K = 0, P_Pa = 0;
+  std::vector<double> z, K, x, y;
+  std::vector<PhaseAmounts> phases;
+  PartingSolver solver;
+  TangentSearch search;
+  PhaseValues values, other;
+  Flashed result;
+};
+
+Flasher::Flasher(std::vector<Phase*> kinds) : work_(std::make_unique<Work>(std::move(kinds))) {}
+Flasher::~Flasher() = default;
+
+const Flashed& Flasher::flash(double T_K, double P_Pa, std::span<const double> z) {
+  return work_->flash(T_K, P_Pa, z);
+}
+
 Flashed flash(const std::vector<Phase*>& kinds, double T_K, double P_Pa, std::span<const double> z) {
-  return Flash(kinds, T_K, P_Pa, z).solve();
+  return Flasher(kinds).flash(T_K, P_Pa, z);
 }
 
 }  // namespace jampot

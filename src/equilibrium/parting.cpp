@@ -33,6 +33,7 @@ double PartingSolver::evaluate(std::span<PhaseAmounts> phases, double T_K, doubl
   if (values_.size() < phases.size() || values_.front().ln_phi.size() != components) {
     values_.assign(phases.size(), PhaseValues(components));
     x_.assign(phases.size(), std::vector<double>(components));
+    potential_ = x_;
     totals_.assign(phases.size(), 0);
   }
   Wanted wanted;
@@ -43,7 +44,9 @@ double PartingSolver::evaluate(std::span<PhaseAmounts> phases, double T_K, doubl
     for (std::size_t i = 0; i < components; ++i) x_[p][i] = phases[p].n[i] / totals_[p];
     phases[p].phase->evaluate(T_K, P_Pa, x_[p], wanted, values_[p]);
     for (std::size_t i = 0; i < components; ++i) {
-      if (phases[p].n[i] > 0) gibbs += phases[p].n[i] * (std::log(x_[p][i]) + values_[p].ln_phi[i]);
+      if (!(phases[p].n[i] > 0)) continue;
+      potential_[p][i] = std::log(x_[p][i]) + values_[p].ln_phi[i];
+      gibbs += phases[p].n[i] * potential_[p][i];
     }
   }
   return gibbs;
@@ -72,16 +75,13 @@ void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
   gradient_.resize(size);
   scale_.resize(size);
   hessian_.resize(size, size);
-  const auto potential = [&](std::size_t p, std::size_t i) {
-    return std::log(x_[p][i]) + values_[p].ln_phi[i];
-  };
   const auto second = [&](std::size_t p, std::size_t i, std::size_t j) {
     return ((i == j ? 1 / x_[p][i] : 0) - 1 + values_[p].dn[i * components + j]) / totals_[p];
   };
   for (Eigen::Index a = 0; a < size; ++a) {
     const Variable& va = variables_[static_cast<std::size_t>(a)];
     scale_[a] = std::sqrt(phases[va.phase].n[va.component]);
-    gradient_[a] = potential(va.phase, va.component) - potential(va.rest, va.component);
+    gradient_[a] = potential_[va.phase][va.component] - potential_[va.rest][va.component];
     for (Eigen::Index b = 0; b <= a; ++b) {
       const Variable& vb = variables_[static_cast<std::size_t>(b)];
       double sum = 0;
@@ -111,7 +111,8 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
     step_ = -(scale_.asDiagonal() * gradient_);
     cholesky_.compute(hessian_);
     if (cholesky_.info() == Eigen::Success) {
-      step_ = cholesky_.solve(step_).eval();
+      solved_ = cholesky_.solve(step_);
+      step_.swap(solved_);
     } else {
       // Where the surface bends down, its curvature counts by size: the step leads downhill, away from the
       // saddle.

@@ -48,16 +48,19 @@ double TangentPlane::evaluate(Phase& trial, double T_K, double P_Pa, std::span<c
     change_[i] = 0;
     gradient_[row] = 0;
     if (!(W_[i] > 0)) continue;
-    change_[i] = std::log(W_[i]) + values_.ln_phi[i] - ln_f[i];
+    change_[i] = ln_W_[i] + values_.ln_phi[i] - ln_f[i];
     value += W_[i] * (change_[i] - 1);
-    gradient_[row] = std::sqrt(W_[i]) * change_[i];
+    if (derivatives) {
+      root_[i] = std::sqrt(W_[i]);
+      gradient_[row] = root_[i] * change_[i];
+    }
   }
   if (!derivatives) return value;
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
     for (std::size_t k = 0; k < n; ++k) {
       hessian_(row, static_cast<Eigen::Index>(k)) =
-          W_[i] > 0 && W_[k] > 0 ? std::sqrt(W_[i] * W_[k]) * values_.dn[i * n + k] / sum_ : 0;
+          W_[i] > 0 && W_[k] > 0 ? root_[i] * root_[k] * values_.dn[i * n + k] / sum_ : 0;
     }
     hessian_(row, row) += 1 + change_[i] / 2;
   }
@@ -66,39 +69,76 @@ double TangentPlane::evaluate(Phase& trial, double T_K, double P_Pa, std::span<c
 
 TangentMinimum TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f,
                                      std::span<const double> w) {
+  TangentMinimum minimum;
+  descend(trial, T_K, P_Pa, ln_f, w, {}, minimum);
+  return minimum;
+}
+
+bool TangentPlane::beside_known(const DescentLimits& limits) const {
+  for (const std::vector<double>& x : limits.known) {
+    double most = 0;
+    for (std::size_t i = 0; i < x.size(); ++i) most = std::max(most, std::abs(x[i] - w_[i]));
+    if (most < limits.near_known) return true;
+  }
+  return false;
+}
+
+void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f,
+                           std::span<const double> w, const DescentLimits& limits, TangentMinimum& out) {
   const std::size_t n = w.size();
   const auto N = static_cast<Eigen::Index>(n);
   if (W_.size() != n) {
     values_ = PhaseValues(n);
     w_.resize(n);
     kept_.resize(n);
+    ln_W_.resize(n);
+    root_.resize(n);
     change_.resize(n);
     gradient_.resize(N);
     step_.resize(N);
     hessian_.resize(N, N);
   }
   W_.assign(w.begin(), w.end());
+  if (limits.ln_start.empty()) {
+    for (std::size_t i = 0; i < n; ++i) ln_W_[i] = std::log(W_[i]);
+  } else {
+    ln_W_.assign(limits.ln_start.begin(), limits.ln_start.end());
+  }
   double value = evaluate(trial, T_K, P_Pa, ln_f, false);
+  // At the normalised start the function is the distance itself.
+  if (value > limits.hopeless) {
+    out.composition = w_;
+    out.distance = value;
+    return;
+  }
   // Substitution crosses great distances in few steps; it is kept up only as long as it leads downhill.
   constexpr int substitutions = 4;
   for (int k = 0; k < substitutions; ++k) {
     kept_ = W_;
-    for (std::size_t i = 0; i < n; ++i) W_[i] = W_[i] > 0 ? std::exp(ln_f[i] - values_.ln_phi[i]) : 0;
+    for (std::size_t i = 0; i < n; ++i) {
+      if (!(W_[i] > 0)) continue;
+      ln_W_[i] = ln_f[i] - values_.ln_phi[i];
+      W_[i] = std::exp(ln_W_[i]);
+    }
     const double next = evaluate(trial, T_K, P_Pa, ln_f, false);
     if (!(next <= value)) {
       W_ = kept_;
+      for (std::size_t i = 0; i < n; ++i) ln_W_[i] = std::log(W_[i]);
       break;
     }
     value = next;
+    if (value < limits.enough || beside_known(limits)) break;
   }
-  value = evaluate(trial, T_K, P_Pa, ln_f, true);
   constexpr int most_iterations = 60;
   for (int iteration = 0; iteration < most_iterations; ++iteration) {
+    if (value < limits.enough || beside_known(limits)) break;
+    if (iteration == 0) value = evaluate(trial, T_K, P_Pa, ln_f, true);
     if (gradient_.cwiseAbs().maxCoeff() < 1e-9) break;
     step_ = -gradient_;
     cholesky_.compute(hessian_);
     if (cholesky_.info() == Eigen::Success) {
-      step_ = cholesky_.solve(step_).eval();
+      solved_ = cholesky_.solve(step_);
+      step_.swap(solved_);
     } else {  // where the surface bends down, its curvature counts by size: the step leads downhill
       const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(hessian_);
       const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-6);
@@ -114,6 +154,7 @@ TangentMinimum TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std:
         const double root = 2 * std::sqrt(kept_[i]);
         const double alpha = std::max(0.05 * root, root + length * step_[static_cast<Eigen::Index>(i)]);
         W_[i] = 0.25 * alpha * alpha;
+        ln_W_[i] = std::log(W_[i]);
       }
       const double next = evaluate(trial, T_K, P_Pa, ln_f, true);
       if (!(next <= value + 1e-15)) continue;
@@ -123,11 +164,9 @@ TangentMinimum TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std:
     if (!moved) break;
   }
   // Whether or not the search has settled, the distance from the tangent plane decides.
-  TangentMinimum minimum{w_, 0};
-  for (std::size_t i = 0; i < n; ++i) {
-    if (w_[i] > 0) minimum.distance += w_[i] * (std::log(w_[i]) + values_.ln_phi[i] - ln_f[i]);
-  }
-  return minimum;
+  out.composition = w_;
+  out.distance = -std::log(sum_);
+  for (std::size_t i = 0; i < n; ++i) out.distance += w_[i] * change_[i];
 }
 
 std::optional<MoreStable> find_more_stable(Phase& trial, double T_K, double P_Pa,

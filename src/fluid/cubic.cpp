@@ -58,9 +58,13 @@ CubicEquation::CubicEquation(Form form, const std::vector<Substance>& substances
                  fmt::format("no k_ij is at hand for {}: taken as 0, which suits alike substances only",
                              joined(zero, ", ")));
   }
-  s_.resize(n);
-  ds_.resize(n);
-  dds_.resize(n);
+  for (Eigen::VectorXd* vector : {&s_, &ds_, &dds_, &sum_, &slope_sum_}) vector->resize(rows());
+  unlike_.resize(rows(), rows());
+  for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t j = 0; j < n; ++j)
+      unlike_(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j)) = 1 - k_[i * n + j];
+  }
+  pull_.resize(n * n);
   D_i_.resize(n);
   D_iT_.resize(n);
 }
@@ -68,24 +72,45 @@ CubicEquation::CubicEquation(Form form, const std::vector<Substance>& substances
 void CubicEquation::set_temperature(double T_K) {
   if (T_K == T_K_) return;
   T_K_ = T_K;
-  for (std::size_t i = 0; i < size(); ++i) {
-    if (hydrogen_[i]) {
+  mixed_n_.clear();
+  for (std::size_t c = 0; c < size(); ++c) {
+    const auto i = static_cast<Eigen::Index>(c);
+    if (hydrogen_[c]) {
       constexpr double half_rate = 0.30288 / 2;
-      s_[i] = root_ac_[i] * std::sqrt(1.202) * std::exp(-half_rate * T_K / Tc_[i]);
-      ds_[i] = -half_rate / Tc_[i] * s_[i];
-      dds_[i] = half_rate / Tc_[i] * half_rate / Tc_[i] * s_[i];
+      s_[i] = root_ac_[c] * std::sqrt(1.202) * std::exp(-half_rate * T_K / Tc_[c]);
+      ds_[i] = -half_rate / Tc_[c] * s_[i];
+      dds_[i] = half_rate / Tc_[c] * half_rate / Tc_[c] * s_[i];
       continue;
     }
-    const double root = std::sqrt(T_K / Tc_[i]);
-    s_[i] = root_ac_[i] * (1 + m_[i] * (1 - root));
-    ds_[i] = -root_ac_[i] * m_[i] * root / (2 * T_K);
-    dds_[i] = root_ac_[i] * m_[i] * root / (4 * T_K * T_K);
+    const double root = std::sqrt(T_K / Tc_[c]);
+    s_[i] = root_ac_[c] * (1 + m_[c] * (1 - root));
+    ds_[i] = -root_ac_[c] * m_[c] * root / (2 * T_K);
+    dds_[i] = root_ac_[c] * m_[c] * root / (4 * T_K * T_K);
+  }
+  for (std::size_t i = 0; i < size(); ++i) {
+    for (std::size_t j = 0; j < size(); ++j) {
+      const auto row = static_cast<Eigen::Index>(i), column = static_cast<Eigen::Index>(j);
+      pull_[i * size() + j] = s_[row] * s_[column] * unlike_(row, column);
+    }
+  }
+}
+
+// sum_j (1 - k_ij) n_j sqrt(a_j), of which all that mixes follows.
+void CubicEquation::mix(std::span<const double> n) {
+  if (std::equal(n.begin(), n.end(), mixed_n_.begin(), mixed_n_.end())) return;
+  mixed_n_.assign(n.begin(), n.end());
+  sum_.setZero();
+  for (std::size_t j = 0; j < size(); ++j) {  // by columns, so that the compiler takes several rows at once
+    const double weight = n[j] * s_[static_cast<Eigen::Index>(j)];
+    const double* column = unlike_.data() + j * size();
+    for (std::size_t i = 0; i < size(); ++i) sum_.data()[i] += weight * column[i];
   }
 }
 
 double CubicEquation::a(std::size_t i, double T_K) {
   set_temperature(T_K);
-  return s_[i] * s_[i];
+  const double root = s_[static_cast<Eigen::Index>(i)];
+  return root * root;
 }
 
 // F = -n ln(1 - B/V) - D/(R T B (d1 - d2)) ln((V + d1 B)/(V + d2 B)), with D = n^2 a and B = n b; the
@@ -94,22 +119,21 @@ void CubicEquation::evaluate(double T_K, double V, std::span<const double> n, He
                              Helmholtz& out) {
   set_temperature(T_K);
   const std::size_t N = size();
+  const bool heat = wanted.T || wanted.TT;
   double total = 0, B = 0, D = 0, D_T = 0, D_TT = 0;
+  mix(n);
+  if (heat)
+    slope_sum_.noalias() = unlike_ * Eigen::Map<const Eigen::VectorXd>(n.data(), rows()).cwiseProduct(ds_);
   for (std::size_t i = 0; i < N; ++i) {
+    const auto row = static_cast<Eigen::Index>(i);
     total += n[i];
     B += n[i] * b_[i];
-    double sum = 0, sum_T = 0, sum_TT = 0;
-    for (std::size_t j = 0; j < N; ++j) {
-      const double weight = n[j] * (1 - k_[i * N + j]);
-      sum += weight * s_[j];
-      sum_T += weight * ds_[j];
-      sum_TT += weight * dds_[j];
-    }
-    D_i_[i] = 2 * s_[i] * sum;
-    D_iT_[i] = 2 * (ds_[i] * sum + s_[i] * sum_T);
-    D += n[i] * s_[i] * sum;
-    D_T += n[i] * (ds_[i] * sum + s_[i] * sum_T);
-    D_TT += n[i] * (dds_[i] * sum + 2 * ds_[i] * sum_T + s_[i] * sum_TT);
+    D_i_[i] = 2 * s_[row] * sum_[row];
+    D += n[i] * s_[row] * sum_[row];
+    D_T += 2 * n[i] * ds_[row] * sum_[row];
+    if (!heat) continue;
+    D_iT_[i] = 2 * (ds_[row] * sum_[row] + s_[row] * slope_sum_[row]);
+    D_TT += 2 * n[i] * (dds_[row] * sum_[row] + ds_[row] * slope_sum_[row]);
   }
   const double R = gas_constant, T = T_K;
   const double g = std::log1p(-B / V), g_V = B / (V * (V - B)), g_B = -1 / (V - B);
@@ -138,21 +162,21 @@ void CubicEquation::evaluate(double T_K, double V, std::span<const double> n, He
   if (!wanted.composition) return;
   const double F_BB = -total * g_BB - D / T * f_BB, F_BD = -f_B / T;
   for (std::size_t i = 0; i < N; ++i) {
-    for (std::size_t j = 0; j <= i; ++j) {
-      out.ij[i * N + j] = out.ij[j * N + i] =
-          -g_B * (b_[i] + b_[j]) + F_BD * (b_[i] * D_i_[j] + b_[j] * D_i_[i]) + F_BB * b_[i] * b_[j] +
-          F_D * 2 * s_[i] * s_[j] * (1 - k_[i * N + j]);
-    }
+    // -g_B (b_i + b_j) + F_BD (b_i D_j + b_j D_i) + F_BB b_i b_j + F_D D_ij
+    const double b = b_[i], own = -g_B * b, with_b = -g_B + F_BD * D_i_[i] + F_BB * b, with_D = F_BD * b;
+    for (std::size_t j = 0; j < N; ++j)
+      out.ij[i * N + j] = own + with_b * b_[j] + with_D * D_i_[j] + 2 * F_D * pull_[i * N + j];
   }
 }
 
 CubicEquation::Mixed CubicEquation::mixed(double T_K, double P_Pa, std::span<const double> x) {
   set_temperature(T_K);
   Mixed mixed{};
+  mix(x);
   for (std::size_t i = 0; i < size(); ++i) {
+    const auto row = static_cast<Eigen::Index>(i);
     mixed.b += x[i] * b_[i];
-    for (std::size_t j = 0; j < size(); ++j)
-      mixed.a += x[i] * x[j] * s_[i] * s_[j] * (1 - k_[i * size() + j]);
+    mixed.a += x[i] * s_[row] * sum_[row];
   }
   const double RT = gas_constant * T_K;
   const double A = mixed.A = mixed.a * P_Pa / (RT * RT);
@@ -169,15 +193,16 @@ bool CubicEquation::vapour_like(double, double v_m3_mol, std::span<const double>
   return v_m3_mol > (form_ == Form::peng_robinson ? 3.9514 : 3.8473) * b;
 }
 
-// Newton's method from where the cubic bends the same way all the way to the root: it cannot miss it. Of a
+// Halley's method from where the cubic bends the same way all the way to the root: it cannot miss it. Of a
 // liquid the cubic loses digits; the pressure itself, as a function of volume, has them.
 void CubicEquation::add_root(const Mixed& m, double T_K, double P_Pa, double Z, VolumeRoots& roots) const {
   const double c2 = m.cubic[1], c1 = m.cubic[2], c0 = m.cubic[3], RT = gas_constant * T_K;
   constexpr int most_steps = 100;
   for (int k = 0; k < most_steps; ++k) {
-    const double step = (((Z + c2) * Z + c1) * Z + c0) / ((3 * Z + 2 * c2) * Z + c1);
+    const double f = ((Z + c2) * Z + c1) * Z + c0, slope = (3 * Z + 2 * c2) * Z + c1, bend = 3 * Z + c2;
+    const double step = f * slope / (slope * slope - f * bend);
     Z -= step;
-    if (!(std::abs(step) > 4e-16 * Z)) break;
+    if (!(std::abs(step) > 1e-10 * Z)) break;  // what is left is the cube of it
   }
   VolumeRoot root;
   double& v = root.v_m3_mol = Z * RT / P_Pa;
@@ -192,8 +217,6 @@ void CubicEquation::add_root(const Mixed& m, double T_K, double P_Pa, double Z, 
   }
   if (!(v > m.b)) return;
   root.Z = P_Pa * v / RT;
-  root.gibbs = root.Z - 1 - std::log(root.Z - m.B) -
-               m.a / (m.b * RT * (d1_ - d2_)) * std::log((v + d1_ * m.b) / (v + d2_ * m.b));
   roots.add(root);
 }
 
@@ -212,6 +235,12 @@ VolumeRoots CubicEquation::volumes(double T_K, double P_Pa, std::span<const doub
   const double half = std::sqrt(square) / 3, low = inflection - half, high = inflection + half;
   if (low > m.B && value(low) >= 0) add_root(m, T_K, P_Pa, std::max(m.B, inflection - 2 * half), roots);
   if (high <= m.B || value(high) < 0) add_root(m, T_K, P_Pa, std::max(m.B, inflection + 2 * half), roots);
+  if (roots.size() < 2) return roots;
+  for (VolumeRoot& root : roots) {
+    const double v = root.v_m3_mol;
+    root.gibbs = root.Z - 1 - std::log(root.Z - m.B) -
+                 m.a / (m.b * gas_constant * T_K * (d1_ - d2_)) * std::log((v + d1_ * m.b) / (v + d2_ * m.b));
+  }
   return roots;
 }
 

@@ -88,10 +88,14 @@ std::vector<std::string> fluid_working(EquationOfState& equation, const std::vec
   if (auto* saft = dynamic_cast<PcSaft*>(&equation)) lines = saft_working(*saft, substances, T, P, x);
   std::string list = "roots with dP/dv < 0:";
   const VolumeRoots roots = equation.volumes(T, P, x);
-  for (const VolumeRoot& root : roots)
-    list += fmt::format(" Z = {:.6f} (sum x ln phi = {:.6f})", root.Z, root.gibbs);
-  lines.push_back(list + "; the lowest sum x ln phi is stable");
   FluidState state(x.size());
+  for (const VolumeRoot& root : roots) {
+    fluid_state(equation, T, root.v_m3_mol, x, false, state, P);
+    double gibbs = 0;
+    for (std::size_t i = 0; i < x.size(); ++i) gibbs += x[i] * state.ln_phi[i];
+    list += fmt::format(" Z = {:.6f} (sum x ln phi = {:.6f})", root.Z, gibbs);
+  }
+  lines.push_back(list + "; the lowest sum x ln phi is stable");
   fluid_state(equation, T, roots.stable().v_m3_mol, x, false, state, P);
   for (std::size_t i = 0; i < x.size(); ++i) {
     lines.push_back(fmt::format("ln phi({0}) = F_i - ln Z = {1:.6f} - {2:.6f} = {3:.6f}{4}",

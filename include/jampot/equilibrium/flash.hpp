@@ -1,8 +1,8 @@
 #pragma once
 // What a feed becomes at given temperature and pressure: one, two or three phases.
+#include <memory>
 #include <vector>
 
-#include "jampot/equilibrium/parting.hpp"
 #include "jampot/phase/phase.hpp"
 
 namespace jampot {
@@ -26,13 +26,31 @@ struct Flashed {
   double vapour_fraction() const;
 };
 
-/// The phases of a feed at T_K and P_Pa, each described by one of `kinds`: {vapour, liquid} of an activity
-/// model with its vapour, or one equation of state for all of them (FluidPhase with the stable root).
+/// Flashes feeds with the same descriptions of phases: {vapour, liquid} of an activity model with its vapour,
+/// or one equation of state for all phases (FluidPhase with the stable root). Keeps its scratch space between
+/// calls; one object per thread. The phases are borrowed.
 ///
-/// Method: the feed as the kind in which it has the lowest Gibbs energy; a tangent-plane search in every kind
-/// for a phase that lowers it; the amounts moved downhill (PartingSolver); and again, until nothing lies
-/// below the common plane. No guess is needed and none can lead to the trivial solution.
-/// @throws CalculationError where the amounts do not settle
+/// Method: the feed as the kind in which it has the lowest Gibbs energy; a search for a phase below its
+/// tangent plane, in every kind; the amounts moved downhill (a few substitutions with the Rachford-Rice
+/// equation, then PartingSolver); and again, until nothing lies below the common plane. No guess is needed
+/// and none can lead to the trivial solution.
+class Flasher {
+ public:
+  explicit Flasher(std::vector<Phase*> kinds);
+  ~Flasher();
+  Flasher(const Flasher&) = delete;
+  Flasher& operator=(const Flasher&) = delete;
+
+  /// The phases of a feed z (mole fractions) at T_K and P_Pa; valid until the next call.
+  /// @throws CalculationError where the amounts do not settle
+  const Flashed& flash(double T_K, double P_Pa, std::span<const double> z);
+
+ private:
+  struct Work;
+  std::unique_ptr<Work> work_;
+};
+
+/// One flash.
 Flashed flash(const std::vector<Phase*>& kinds, double T_K, double P_Pa, std::span<const double> z);
 
 }  // namespace jampot

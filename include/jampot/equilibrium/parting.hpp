@@ -57,13 +57,13 @@ class PartingSolver {
   void assemble(std::span<const PhaseAmounts> phases);
 
   std::vector<PhaseValues> values_;
-  std::vector<std::vector<double>> x_;  ///< mole fractions by phase
+  std::vector<std::vector<double>> x_, potential_;  ///< mole fractions and ln(x phi) by phase
   std::vector<double> totals_;
   std::vector<Variable> variables_;
   std::vector<PhaseAmounts> trial_;
   Eigen::MatrixXd hessian_;
   Eigen::LLT<Eigen::MatrixXd> cholesky_;
-  Eigen::VectorXd gradient_, scale_, step_;
+  Eigen::VectorXd gradient_, scale_, step_, solved_;
 };
 
 }  // namespace jampot

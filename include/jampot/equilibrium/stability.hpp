@@ -1,6 +1,7 @@
 #pragma once
 // Would a phase rather be two? The tangent-plane test of Michelsen.
 #include <Eigen/Dense>
+#include <cmath>
 #include <optional>
 #include <span>
 #include <vector>
@@ -22,6 +23,17 @@ struct TangentMinimum {
   double distance = 0;  ///< sum w_i (ln w_i + ln phi_i(w) - ln f_i), in units of RT; negative: more stable
 };
 
+/// When a descent may end early.
+struct DescentLimits {
+  double enough = -HUGE_VAL;   ///< a distance below which it does not matter how deep it goes
+  double hopeless = HUGE_VAL;  ///< a distance at the start above which it is not worth going
+  /// Compositions that are known to lie on the plane; a descent that comes as near as this to one of them
+  /// ends there.
+  std::span<const std::vector<double>> known{};
+  double near_known = 0;
+  std::span<const double> ln_start{};  ///< logarithms of the start, where they are known already
+};
+
 /// Descends on the tangent-plane distance of a trial phase. Keeps its scratch space between calls.
 ///
 /// Source: M. L. Michelsen, Fluid Phase Equilib. 9 (1982) 1-19: a few substitutions on the mole numbers W_i,
@@ -32,14 +44,18 @@ class TangentPlane {
   /// @param w where to start; every present component positive
   TangentMinimum descend(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f,
                          std::span<const double> w);
+  /// The same into storage of the caller's.
+  void descend(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f, std::span<const double> w,
+               const DescentLimits& limits, TangentMinimum& out);
 
  private:
   double evaluate(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f, bool derivatives);
+  bool beside_known(const DescentLimits& limits) const;
 
   PhaseValues values_;
-  std::vector<double> W_, w_, kept_, change_;
+  std::vector<double> W_, ln_W_, root_, w_, kept_, change_;
   double sum_ = 1;
-  Eigen::VectorXd gradient_, step_;
+  Eigen::VectorXd gradient_, step_, solved_;
   Eigen::MatrixXd hessian_;
   Eigen::LLT<Eigen::MatrixXd> cholesky_;
 };

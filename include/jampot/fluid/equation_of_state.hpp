@@ -33,7 +33,7 @@ struct Helmholtz {
 struct VolumeRoot {
   double v_m3_mol = 0;
   double Z = 0;
-  double gibbs = 0;  ///< residual Gibbs energy/(RT), sum x_i ln phi_i: the lowest one is stable
+  double gibbs = 0;  ///< of several: residual Gibbs energy/(RT), sum x_i ln phi_i; the lowest one is stable
 };
 
 /// Up to three volumes, the smallest first.
@@ -87,6 +87,11 @@ class EquationOfState {
   Notices notices_;
 };
 
+/// Which derivatives of ln phi_i are wanted.
+struct FluidDerivatives {
+  bool T = false, ln_P = false, composition = false;
+};
+
 /// What follows from F at one state, for one mole of mole fractions x.
 struct FluidState {
   explicit FluidState(std::size_t n = 0) : ln_phi(n), dT(n), dln_P(n), dn(n * n), helmholtz(n) {}
@@ -107,6 +112,12 @@ struct FluidState {
 /// Source of the relations: M. L. Michelsen, J. M. Mollerup, Thermodynamic Models: Fundamentals and
 /// Computational Aspects, 2nd ed. (2007), chapter 2.
 void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::span<const double> x,
-                 bool derivatives, FluidState& out, double P_Pa = 0);
+                 FluidDerivatives derivatives, FluidState& out, double P_Pa = 0);
+
+/// The same with all derivatives or none.
+inline void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::span<const double> x,
+                        bool derivatives, FluidState& out, double P_Pa = 0) {
+  fluid_state(equation, T_K, v_m3_mol, x, FluidDerivatives{derivatives, derivatives, derivatives}, out, P_Pa);
+}
 
 }  // namespace jampot
