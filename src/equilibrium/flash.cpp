@@ -63,16 +63,14 @@ struct Flasher::Work {
       phase.amount = phases[p].total();
       phase.x.assign(phases[p].n.begin(), phases[p].n.end());
       for (double& value : phase.x) value /= phase.amount;
-      phase.vapour = is_vapour(phase);
+      phase.vapour = is_vapour(phase, phases.size() == 1 ? search.values().v_m3_mol : solver.volume(p));
     }
   }
 
-  bool is_vapour(const FlashedPhase& phase) {
+  bool is_vapour(const FlashedPhase& phase, double v_m3_mol) {
     if (kinds.size() > 1) return phase.kind == 0;
     auto* fluid = dynamic_cast<FluidPhase*>(kinds[phase.kind]);
-    if (fluid == nullptr) return false;
-    fluid->evaluate(T_K, P_Pa, phase.x, {}, values);
-    return fluid->equation().vapour_like(T_K, fluid->untranslated_volume(), phase.x);
+    return fluid != nullptr && fluid->equation().vapour_like(T_K, v_m3_mol, phase.x);
   }
 
   std::size_t best_single() {
@@ -96,14 +94,14 @@ struct Flasher::Work {
   bool part_in_two(Phase& kind, const std::vector<double>& w) {
     const std::size_t n = z.size();
     Phase& first = *phases[0].phase;
-    first.evaluate(T_K, P_Pa, z, {}, values);
+    const std::vector<double>& ln_phi = search.values().ln_phi;  // of the feed, whose plane was searched
     double least = 0;
-    for (std::size_t i = 0; i < n; ++i) least += z[i] > 0 ? z[i] * (std::log(z[i]) + values.ln_phi[i]) : 0;
+    for (std::size_t i = 0; i < n; ++i) least += z[i] > 0 ? z[i] * (std::log(z[i]) + ln_phi[i]) : 0;
     K.resize(n);
     kind.evaluate(T_K, P_Pa, w, {}, other);
-    for (std::size_t i = 0; i < n; ++i) K[i] = std::exp(values.ln_phi[i] - other.ln_phi[i]);
+    for (std::size_t i = 0; i < n; ++i) K[i] = std::exp(ln_phi[i] - other.ln_phi[i]);
     bool better = false;
-    constexpr int most = 3;
+    constexpr int most = 5;
     for (int k = 0; k < most; ++k) {
       const double V = rachford_rice(z, K);
       if (!(V > 0 && V < 1)) return better;

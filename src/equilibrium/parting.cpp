@@ -105,7 +105,7 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
     assemble(phases);
     result.residual = gradient_.size() == 0 ? 0 : gradient_.cwiseAbs().maxCoeff();
     // Down to rounding: as long as a step still helps.
-    if (result.residual < 1e-14 || (result.residual < 1e-11 && result.residual > 0.5 * before)) break;
+    if (result.residual < 1e-12 || (result.residual < 1e-11 && result.residual > 0.5 * before)) break;
     before = result.residual;
 
     step_ = -(scale_.asDiagonal() * gradient_);

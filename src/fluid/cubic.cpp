@@ -206,14 +206,13 @@ void CubicEquation::add_root(const Mixed& m, double T_K, double P_Pa, double Z, 
   }
   VolumeRoot root;
   double& v = root.v_m3_mol = Z * RT / P_Pa;
-  for (int k = 0; k < 2; ++k) {
-    const double one = v + d1_ * m.b, two = v + d2_ * m.b, repulsion = 1 / (v - m.b),
-                 pull = m.a / (one * two);
-    const double slope = -RT * repulsion * repulsion + pull * (1 / one + 1 / two);
-    const double step = (P_Pa - RT * repulsion + pull) / slope;
+  constexpr double liquid = 0.3;  // of greater Z the cubic has all digits
+  if (Z < liquid) {
+    const double one = v + d1_ * m.b, two = v + d2_ * m.b, repulsion = 1 / (v - m.b), pull = 1 / (one * two);
+    const double slope = m.a * pull * pull * (one + two) - RT * repulsion * repulsion;
+    const double step = (P_Pa - RT * repulsion + m.a * pull) / slope;
     constexpr double most = 1e-6;  // more would mean that this is a turning point
-    if (!(slope < 0) || !(std::abs(step) < most * v)) break;
-    v += step;
+    if (slope < 0 && std::abs(step) < most * v) v += step;
   }
   if (!(v > m.b)) return;
   root.Z = P_Pa * v / RT;

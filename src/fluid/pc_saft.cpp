@@ -31,6 +31,17 @@ std::vector<pc_saft::Site> sites_of(std::size_t component, const Substance& subs
       fmt::format("association scheme '{}' of {}: there are 1, 2B, 3B and 4C", scheme, substance.name));
 }
 
+// Where every molecule has as many donors as acceptors, both have the same share of free sites: half the
+// unknowns.
+void join_alike_sites(pc_saft::Parameters& p) {
+  std::vector<pc_saft::Site> joined;
+  for (std::size_t a = 0; a < p.sites.size(); a += 2) {
+    if (p.sites[a].kind == pc_saft::SiteKind::both || p.sites[a].number != p.sites[a + 1].number) return;
+    joined.push_back({p.sites[a].component, pc_saft::SiteKind::both, p.sites[a].number, 2});
+  }
+  p.sites = std::move(joined);
+}
+
 }  // namespace
 
 struct PcSaft::Parameters : pc_saft::Parameters {};
@@ -62,6 +73,9 @@ PcSaft::PcSaft(const std::vector<Substance>& substances, const InteractionTable&
     p.sigma.push_back(substance.pc_saft->diameter_A);
     for (const pc_saft::Site& site : sites_of(p.m.size() - 1, substance)) p.sites.push_back(site);
   }
+  join_alike_sites(p);
+  if (p.sites.size() > 16)
+    throw CalculationError("PC-SAFT: more than 16 kinds of associating sites in one mixture");
   std::vector<std::string> zero;
   for (std::size_t i = 0; i < n; ++i) {
     for (std::size_t j = 0; j < n; ++j) {
@@ -123,7 +137,8 @@ std::vector<PcSaft::FreeSites> PcSaft::free_sites() const {
   std::vector<FreeSites> list;
   for (std::size_t a = 0; a < parameters_->sites.size(); ++a) {
     const pc_saft::Site& site = parameters_->sites[a];
-    list.push_back({site.component, static_cast<int>(site.number), kinds[static_cast<std::size_t>(site.kind)],
+    list.push_back({site.component, static_cast<int>(site.number),
+                    site.copies == 2 ? "donor and acceptor" : kinds[static_cast<std::size_t>(site.kind)],
                     plain_->X[a]});
   }
   return list;

@@ -17,20 +17,29 @@ const std::array<std::array<double, 6>, 7> universal{{
 
 namespace {
 
-// Derivatives of the residuals with X.
-Eigen::MatrixXd jacobian(const Parameters& p, const std::vector<double>& n, double v,
-                         const std::vector<double>& delta, const std::vector<double>& X) {
-  const std::size_t size = p.sites.size();
-  Eigen::MatrixXd J(static_cast<Eigen::Index>(size), static_cast<Eigen::Index>(size));
-  for (std::size_t a = 0; a < size; ++a) {
-    for (std::size_t b = 0; b < size; ++b) {
-      const Site &one = p.sites[a], &two = p.sites[b];
-      double value = a == b ? -1 / (X[a] * X[a]) : 0;
-      if (bond(one, two))
-        value -= two.number * n[two.component] * delta[one.component * p.n + two.component] / v;
-      J(static_cast<Eigen::Index>(a), static_cast<Eigen::Index>(b)) = value;
+// Few kinds of sites: kept on the stack.
+constexpr int most_sites = 16;
+using Square = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, most_sites, most_sites>;
+using Column = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, most_sites, 1>;
+
+// n_b Delta_ab/v for every two sites that bond.
+Square bonds(const Parameters& p, const std::vector<double>& n, double v, const std::vector<double>& delta) {
+  const auto size = static_cast<Eigen::Index>(p.sites.size());
+  Square B(size, size);
+  for (Eigen::Index a = 0; a < size; ++a) {
+    for (Eigen::Index b = 0; b < size; ++b) {
+      const Site &one = p.sites[static_cast<std::size_t>(a)], &two = p.sites[static_cast<std::size_t>(b)];
+      B(a, b) =
+          bond(one, two) ? two.number * n[two.component] * delta[one.component * p.n + two.component] / v : 0;
     }
   }
+  return B;
+}
+
+// Derivatives of 1/X_a - 1 - sum_b B_ab X_b with X.
+Square jacobian(const Square& B, const Column& X) {
+  Square J = -B;
+  J.diagonal().array() -= X.array().square().inverse();
   return J;
 }
 
@@ -38,37 +47,31 @@ Eigen::MatrixXd jacobian(const Parameters& p, const std::vector<double>& n, doub
 
 void solve_sites(const Parameters& p, const std::vector<double>& n, double v,
                  const std::vector<double>& delta, std::vector<double>& X) {
-  const std::size_t size = p.sites.size();
-  std::fill(X.begin(), X.end(), 1.0);
-  std::vector<double> next(size);
+  const Square B = bonds(p, n, v, delta);
+  Column x = Column::Ones(B.rows());
   // Half steps of substitution come near from wherever they start; Newton's method finishes.
-  constexpr int substitutions = 6, most_steps = 60;
-  for (int step = 0; step < substitutions; ++step) {
-    for (std::size_t a = 0; a < size; ++a) {
-      const double sum = 1 / X[a] - site_residual(p, n, v, delta, X, a);
-      next[a] = (X[a] + 1 / sum) / 2;
-    }
-    X = next;
-  }
-  Eigen::VectorXd residual(static_cast<Eigen::Index>(size));
+  constexpr int substitutions = 5, most_steps = 60;
+  for (int step = 0; step < substitutions; ++step) x = 0.5 * (x.array() + (1 + (B * x).array()).inverse());
   for (int step = 0; step < most_steps; ++step) {
-    for (std::size_t a = 0; a < size; ++a)
-      residual[static_cast<Eigen::Index>(a)] = site_residual(p, n, v, delta, X, a);
-    const Eigen::VectorXd change = jacobian(p, n, v, delta, X).partialPivLu().solve(residual);
+    const Column residual = x.array().inverse() - 1 - (B * x).array();
+    const Column change = jacobian(B, x).partialPivLu().solve(residual);
     double most = 0;
-    for (std::size_t a = 0; a < size; ++a) {
-      const double moved = std::clamp(X[a] - change[static_cast<Eigen::Index>(a)], X[a] / 5, 1.0);
-      most = std::max(most, std::abs(moved / X[a] - 1));
-      X[a] = moved;
+    for (Eigen::Index a = 0; a < x.size(); ++a) {
+      const double moved = std::clamp(x[a] - change[a], x[a] / 5, 1.0);
+      most = std::max(most, std::abs(moved / x[a] - 1));
+      x[a] = moved;
     }
-    if (most < 1e-15) return;
+    if (most < 1e-9) break;  // the next step would be its square
   }
+  std::copy(x.begin(), x.end(), X.begin());
 }
 
 Eigen::VectorXd sites_change(const Parameters& p, const std::vector<double>& n, double v,
                              const std::vector<double>& delta, const std::vector<double>& X,
                              const Eigen::VectorXd& change) {
-  return -jacobian(p, n, v, delta, X).partialPivLu().solve(change);
+  const Column x = Eigen::Map<const Eigen::VectorXd>(X.data(), static_cast<Eigen::Index>(X.size()));
+  const Column right = change;
+  return -jacobian(bonds(p, n, v, delta), x).partialPivLu().solve(right);
 }
 
 }  // namespace jampot::pc_saft

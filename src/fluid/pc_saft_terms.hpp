@@ -19,7 +19,8 @@ enum class SiteKind { donor, acceptor, both };
 struct Site {
   std::size_t component;
   SiteKind kind;
-  double number;  ///< of such sites on one molecule
+  double number;      ///< of such sites on one molecule
+  double copies = 1;  ///< 2: donors and acceptors that are equally many, with the same share of free ones
 };
 inline bool bond(const Site& a, const Site& b) {
   return a.kind == SiteKind::both || b.kind == SiteKind::both || a.kind != b.kind;
@@ -32,6 +33,18 @@ struct Parameters {
   std::vector<double> bond_volume, bond_energy;  ///< kappa sigma^3 and energy of association
   std::vector<Site> sites;
 };
+
+/// Radial distribution function at contact (A.7) and what it changes with; a = d_i d_j/(d_i + d_j).
+template <class S>
+struct Contact {
+  S g, with_2, with_3, with_a;
+};
+template <class S>
+Contact<S> contact(const S& a, const S& zeta2, const S& inverse) {  // inverse = 1/(1 - zeta_3)
+  const S i2 = inverse * inverse, i3 = i2 * inverse, az = a * zeta2;
+  return {inverse + 3.0 * az * i2 + 2.0 * az * az * i3, 3.0 * a * i2 + 4.0 * a * az * i3,
+          i2 + 6.0 * az * i3 + 6.0 * az * az * i2 * i2, 3.0 * zeta2 * i2 + 4.0 * az * zeta2 * i3};
+}
 
 /// Everything that one evaluation needs and gives.
 template <class S>
@@ -46,7 +59,9 @@ struct Work {
         F_d(p.n),
         X(p.sites.size(), S(1.0)),
         strength(p.n * p.n),
-        strength_T(p.n * p.n) {}
+        strength_T(p.n * p.n),
+        delta(p.n * p.n),
+        contacts(p.n * p.n) {}
   std::vector<S> n;  ///< amounts: the input
   S F{}, F_v{}, F_T{};
   std::vector<S> F_n;
@@ -56,6 +71,8 @@ struct Work {
   std::vector<S> X;                     ///< share of sites that are not bonded
   std::vector<S> strength, strength_T;  ///< kappa sigma^3 (exp(epsilon/kT) - 1), by pair
   double known_T = 0;
+  std::vector<S> delta;              ///< bond strength at contact, by pair
+  std::vector<Contact<S>> contacts;  ///< by pair
 };
 
 // (A.9)
@@ -104,18 +121,6 @@ struct Moments {
   std::array<S, 4> zeta;
   std::array<S, 4> F{};
 };
-
-/// Radial distribution function at contact (A.7) and what it changes with; a = d_i d_j/(d_i + d_j).
-template <class S>
-struct Contact {
-  S g, with_2, with_3, with_a;
-};
-template <class S>
-Contact<S> contact(const S& a, const S& zeta2, const S& inverse) {  // inverse = 1/(1 - zeta_3)
-  const S i2 = inverse * inverse, i3 = i2 * inverse, az = a * zeta2;
-  return {inverse + 3.0 * az * i2 + 2.0 * az * az * i3, 3.0 * a * i2 + 4.0 * a * az * i3,
-          i2 + 6.0 * az * i3 + 6.0 * az * az * i2 * i2, 3.0 * zeta2 * i2 + 4.0 * az * zeta2 * i3};
-}
 
 // Hard chains: (A.4) with (A.6).
 template <class S>
@@ -248,8 +253,8 @@ void add_association(const Parameters& p, Work<S>& w, const S& v, Moments<S>& mo
                      const std::vector<double>* solved) {
   using std::log;
   const S inverse = 1.0 / (1.0 - moments.zeta[3]);
-  std::vector<S> delta(p.n * p.n, S(0.0));
-  std::vector<Contact<S>> g(p.n * p.n);
+  std::vector<S>& delta = w.delta;
+  std::vector<Contact<S>>& g = w.contacts;
   for (const Site& a : p.sites) {
     for (const Site& b : p.sites) {
       const std::size_t i = a.component, j = b.component, ij = i * p.n + j;
@@ -261,13 +266,14 @@ void add_association(const Parameters& p, Work<S>& w, const S& v, Moments<S>& mo
   for (std::size_t a = 0; a < p.sites.size(); ++a) {
     const Site& site = p.sites[a];
     const S ln_X = log(w.X[a]);
-    w.F += site.number * w.n[site.component] * (ln_X - 0.5 * w.X[a] + 0.5);
-    w.F_n[site.component] += site.number * ln_X;
+    w.F += site.copies * site.number * w.n[site.component] * (ln_X - 0.5 * w.X[a] + 0.5);
+    w.F_n[site.component] += site.copies * site.number * ln_X;
     for (std::size_t b = 0; b < p.sites.size(); ++b) {
       const Site& other = p.sites[b];
       if (!bond(site, other)) continue;
       const std::size_t i = site.component, j = other.component, ij = i * p.n + j;
-      const S bonds = -0.5 / v * (site.number * other.number) * w.n[i] * w.n[j] * w.X[a] * w.X[b];
+      const S bonds =
+          -0.5 * site.copies / v * (site.number * other.number) * w.n[i] * w.n[j] * w.X[a] * w.X[b];
       w.F_v -= bonds * delta[ij] / v;
       w.F_T += bonds * g[ij].g * w.strength_T[ij];
       const S by_g = bonds * w.strength[ij], sum = w.d[i] + w.d[j];

@@ -14,7 +14,7 @@ void FluidPhase::do_evaluate(double T_K, double P_Pa, std::span<const double> w,
   const VolumeRoot& root = root_ == Root::liquid   ? roots.front()
                            : root_ == Root::vapour ? roots.back()
                                                    : roots.stable();
-  volume_ = root.v_m3_mol;
+  volume_ = out.v_m3_mol = root.v_m3_mol;
   fluid_state(*equation_, T_K, root.v_m3_mol, w, {wanted.T, wanted.ln_P, wanted.composition}, state_, P_Pa);
   std::copy(state_.ln_phi.begin(), state_.ln_phi.end(), out.ln_phi.begin());
   if (wanted.T) std::copy(state_.dT.begin(), state_.dT.end(), out.dT.begin());

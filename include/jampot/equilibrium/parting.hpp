@@ -43,6 +43,9 @@ class PartingSolver {
   /// @throws CalculationError where the amounts do not settle
   Parting settle(std::vector<PhaseAmounts>& phases, double T_K, double P_Pa);
 
+  /// Molar volume of a phase at the end of the last `settle`, of an equation of state.
+  double volume(std::size_t phase) const { return values_[phase].v_m3_mol; }
+
   /// Takes a little of every phase for a new one of composition w, so that the Gibbs energy falls.
   /// @pre w lies below the tangent plane of the phases
   void begin_phase(std::vector<PhaseAmounts>& phases, Phase& kind, std::span<const double> w, double T_K,

@@ -19,6 +19,9 @@ class TangentSearch {
  public:
   explicit TangentSearch(std::vector<Phase*> kinds) : kinds_(std::move(kinds)) {}
 
+  /// ln phi of the first phase of the last search.
+  const PhaseValues& values() const { return values_; }
+
   /// All distinct ends of the descents from a phase `of` with composition x; the lowest first.
   const std::vector<TangentCandidate>& all(Phase& of, double T_K, double P_Pa, std::span<const double> x);
   /// The first end found below `below` (from the common plane of phases that are in equilibrium), else the

@@ -22,6 +22,7 @@ struct PhaseValues {
   std::vector<double> dT;      ///< d ln phi_i / dT, 1/K
   std::vector<double> dln_P;   ///< d ln phi_i / d ln P
   std::vector<double> dn;      ///< [i*n + k] d ln phi_i / d n_k for one mole in all
+  double v_m3_mol = 0;         ///< molar volume (before translation), of an equation of state
 };
 
 /// A phase of `size()` components. Holds scratch space: one object per thread.
