@@ -258,7 +258,7 @@ BinaryCurve fluid_curve(Mixture& mixture, Sought sought, double held, const Curv
   BinaryCurve curve;
   curve.sought = sought;
   const long before = mixture.evaluations();
-  const double step = 2.0 / static_cast<double>(options.points);
+  const double step = 2.0 / static_cast<double>(options.points - 1);
   const auto from_second = fluid_trace(mixture, sought, held, 1, step);
   if (from_second) curve.points = from_second->points;
   if (from_second && from_second->critical) curve.critical.push_back(*from_second->critical);

@@ -66,13 +66,120 @@ TEST(Fluids, BadRequestsSayWhatWasExpected) {
        {"fugacity propane --temperature '20 degC' --pressure '8 bar' --vapour prr", "Did you mean pr"},
        {"fugacity propane n-hexane --temperature '20 degC' --pressure '8 bar'", "--composition"},
        {"flash ethanol water --liquid unifac --feed 'ethanol=0.4' --temperature '80 degC'", "--pressure"},
-       {"flash ethanol water --liquid unifac --vapour pr --feed 'ethanol=0.4' --temperature '80 degC' "
+       {"flash ethanol water --liquid unifac --vapour viral --feed 'ethanol=0.4' --temperature '80 degC' "
         "--pressure '1 atm'",
-        "--liquid eos"},
+        "Did you mean virial"},
+       {"flash ethanol water --liquid unifac --feed 'ethanol=0.4' --temperature '80 degC' --pressure '1 atm' "
+        "--vapour-fraction 0.3",
+        "give two"},
+       {"flash ethanol water --liquid unifac --feed 'ethanol=0.4' --pressure '1 atm' --adiabatic",
+        "--feed-temperature"},
+       {"bubble ethanol water --liquid unifac --vapour virial --poynting maybe --composition ethanol=0.4 "
+        "--pressure "
+        "'1 atm'",
+        "on or off"},
        {"flash ethanol water --liquid eos --feed 'ethanol=0.4' --temperature '80 degC' --pressure '1 "
         "atm'",
-        "pr or srk"},
+        "srk, pr, pc-saft"},
        {"flash ethanol water --liquid unifac --temperature '80 degC' --pressure '1 atm'", "--feed"}});
+}
+
+TEST(Fluids, AdiabaticFlashKeepsTheEnthalpyAndSaysItsReference) {
+  const test::Workplace workplace;
+  const json result = test::json_answer(
+      workplace,
+      "flash propane n-hexane --liquid eos --vapour pr --feed 'propane=20 kmol/h, n-hexane=30 kmol/h' "
+      "--feed-temperature '60 degC' --feed-pressure '20 bar' --pressure '3 bar' --adiabatic "
+      "--reference-enthalpy 'liquid at 0 degC'");
+  EXPECT_EQ(result["feed_state"]["vapour_fraction"], 0.0);
+  EXPECT_LT(result["T_K"].get<double>(), 333.15);
+  EXPECT_GT(result["vapour_fraction"].get<double>(), 0.01);
+  EXPECT_LT(result["energy_balance"].get<double>(), 1e-9);
+  EXPECT_LT(std::abs(result["duty_W"].get<double>()), 1e-3);
+  EXPECT_NE(result["reference"].get<std::string>().find("saturated liquid at 0"), std::string::npos);
+  for (const json& phase : result["phases"]) {
+    EXPECT_GT(phase["density_kg_m3"].get<double>(), 0);
+    EXPECT_GT(phase["Cp_J_mol_K"].get<double>(), 50);
+  }
+}
+
+// A duty given is the duty that a flash to the temperature found reports.
+TEST(Fluids, DutiesAgree) {
+  const test::Workplace workplace;
+  const std::string feed =
+      "flash ethanol water --liquid unifac --feed 'ethanol=400 kg/h, water=600 kg/h' --feed-temperature '25 "
+      "degC' "
+      "--pressure '1 atm' ";
+  const json half = test::json_answer(workplace, feed + "--vapour-fraction 0.5");
+  const double duty = half["duty_W"].get<double>();
+  EXPECT_GT(duty, 2e5);
+  const json given = test::json_answer(workplace, feed + "--duty '" + std::to_string(duty) + " W'");
+  EXPECT_NEAR(given["T_K"].get<double>(), half["T_K"].get<double>(), 1e-6);
+  EXPECT_NEAR(given["vapour_fraction"].get<double>(), 0.5, 1e-8);
+}
+
+TEST(Fluids, ModelsSideBySideAndAReferenceTable) {
+  const test::Workplace workplace;
+  workplace.write("book.csv", "T [degC],P [kPa],phase,x(propane),mole share\n40,800,vapour,0.9,0.2\n");
+  const std::string command =
+      "flash propane n-hexane --liquid eos --vapour pr --feed propane=0.6 --temperature '40 degC' --pressure "
+      "'8 bar' ";
+  const json result = test::json_answer(workplace, command + "--compare srk,pc-saft");
+  ASSERT_EQ(result["results"].size(), 3u);
+  EXPECT_EQ(result["results"][2]["model"], "pc-saft");
+  const json laid = test::json_answer(workplace, command + "--expect book.csv");
+  ASSERT_EQ(laid["expected"].size(), 4u);
+  for (const json& row : laid["expected"]) {
+    EXPECT_NEAR(row["deviation"].get<double>(), row["result"].get<double>() - row["reference"].get<double>(),
+                1e-12);
+    if (row["quantity"] == "x(propane)") EXPECT_EQ(row["reference"], 0.9);
+  }
+  workplace.write("wrong.csv", "T [degC],vapor\n40,0.2\n");
+  const test::Ran wrong = workplace.run(command + "--expect wrong.csv");
+  EXPECT_EQ(wrong.status, 2);
+  EXPECT_NE(wrong.err.find("wrong.csv, line 1"), std::string::npos) << wrong.err;
+}
+
+TEST(Fluids, CorrectionsAreColumnsAndSwitches) {
+  const test::Workplace workplace;
+  const std::string command =
+      "bubble acetone methanol --liquid unifac --vapour virial --composition acetone=0.4 --pressure '3 bar' ";
+  const json on = test::json_answer(workplace, command),
+             off = test::json_answer(workplace, command + "--poynting off --saturation-fugacity off");
+  const json& point = on["points"][0];
+  EXPECT_LT(point["phi"][0].get<double>(), 0.97);
+  EXPECT_GT(point["poynting"][1].get<double>(), 1.0);
+  EXPECT_EQ(off["points"][0]["poynting"][0], 1.0);
+  EXPECT_EQ(off["points"][0]["phi_saturated"][0], 1.0);
+  EXPECT_GT(std::abs(on["points"][0]["T_K"].get<double>() - off["points"][0]["T_K"].get<double>()), 0.5);
+}
+
+TEST(Fluids, WorkingOfPackingFractions) {
+  const test::Workplace workplace;
+  const test::Ran ran = workplace.run(
+      "fugacity methanol --vapour pc-saft --temperature '40 degC' --pressure '2 bar' --working");
+  EXPECT_EQ(ran.status, 0) << ran.err;
+  for (const char* said : {"packing fraction", "sites of methanol are free", "2B", "ln phi"})
+    EXPECT_NE(ran.out.find(said), std::string::npos) << said;
+}
+
+TEST(Fluids, RangesGiveTablesAndPairs) {
+  const test::Workplace workplace;
+  const std::string command = "flash ethanol water --liquid unifac --feed ethanol=0.4 ";
+  EXPECT_EQ(test::json_answer(workplace,
+                              command + "--temperature '80, 85, 90 degC' --pressure '1, 1.2 bar'")["results"]
+                .size(),
+            6u);
+  EXPECT_EQ(
+      test::json_answer(workplace,
+                        command + "--temperature '80, 85 degC' --pressure '1, 1.2 bar' --together")["results"]
+          .size(),
+      2u);
+  EXPECT_EQ(
+      test::json_answer(workplace,
+                        command + "--feed ethanol=0.7 --temperature '82 degC' --pressure '1 bar'")["results"]
+          .size(),
+      2u);
 }
 
 }  // namespace
