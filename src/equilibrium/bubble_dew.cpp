@@ -92,7 +92,7 @@ VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const
                  {}};
   for (std::size_t i = 0; i < n; ++i) {
     point.K[i] = std::exp(vapour_known ? -state.ln_K[i] : state.ln_K[i]);
-    if (!mixture.one_equation() && !mixture.substances()[i].vapour_pressure)
+    if (!mixture.one_equation() && !mixture.is_solute(i) && !mixture.substances()[i].vapour_pressure)
       point.K[i] = (vapour_known ? point.x : point.y)[i] = 0;  // exactly
   }
   if (vapour_known) std::swap(point.x, point.y);
@@ -102,7 +102,7 @@ VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const
   point.gamma.resize(n);
   mixture.activity().set_temperature(state.T_K);
   mixture.activity().evaluate(point.x, point.gamma);
-  for (double& gamma : point.gamma) gamma = std::exp(gamma);
+  for (std::size_t i = 0; i < n; ++i) point.gamma[i] = mixture.is_solute(i) ? 1 : std::exp(point.gamma[i]);
   if (!vapour_known && liquid_splits(mixture.liquid(), state.T_K, point.x)) {
     point.notices.add(
         "liquid-splits",

@@ -18,11 +18,12 @@ Energies::Energies(Mixture& mixture, const Reference& reference)
       ln_gamma_(mixture.size()),
       dln_gamma_(mixture.size()) {
   if (mixture.one_equation()) return;
-  for (const Substance& substance : mixture.substances()) {
+  for (std::size_t i = 0; i < mixture.size(); ++i) {
+    const Substance& substance = mixture.substances()[i];
     VapourChoice choice;
     choice.model = mixture.vapour_model();
     pure_vapours_.push_back(make_vapour(choice, {substance}).phase);
-    if (substance.vapour_pressure && !enthalpy_of_vaporisation(substance, 300).value)
+    if (!mixture.is_solute(i) && substance.vapour_pressure && !enthalpy_of_vaporisation(substance, 300).value)
       notices_.add(
           "Hvap-from-slope",
           fmt::format(
@@ -60,7 +61,7 @@ double Energies::enthalpy(std::size_t kind, double T_K, double P_Pa, std::span<c
       throw CalculationError(
           fmt::format("no enthalpy of {}: {}", mixture_.substances()[i].name, ideal.method));
     h += x[i] * *ideal.value;
-    if (liquid(kind)) h += x[i] * pure_liquid(i, T_K);
+    if (liquid(kind) && !mixture_.is_solute(i)) h += x[i] * pure_liquid(i, T_K);
   }
   double slope = 0;
   if (liquid(kind)) {

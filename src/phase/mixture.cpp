@@ -7,6 +7,7 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/liquid/henry.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac.hpp"
 #include "jampot/phase/saturation_correction.hpp"
@@ -118,6 +119,11 @@ std::string Mixture::liquid_model() const {
   return model == nullptr ? "eos" : std::string(model->name());
 }
 
+bool Mixture::is_solute(std::size_t i) const {
+  const auto* henry = dynamic_cast<const HenrySolution*>(liquid_->activity());
+  return henry != nullptr && henry->is_solute(i);
+}
+
 const SaturationCorrection* Mixture::correction(double T_K) {
   auto* liquid = dynamic_cast<ActivityLiquid*>(liquid_.get());
   return liquid == nullptr ? nullptr : liquid->correction(T_K);
@@ -141,7 +147,7 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
                       choice_.model == "ideal" ? "an ideal vapour" : "--vapour " + choice_.model,
                       can_pair(substance, "virial") ? ". --vapour virial knows of it" : ""));
     }
-    if (one_equation()) continue;
+    if (one_equation() || is_solute(static_cast<std::size_t>(&substance - substances_.data()))) continue;
     notices.add(vapour_pressure_notices(substance, Tmin_K, Tmax_K));
     if (!substance.vapour_pressure) {
       notices.add(

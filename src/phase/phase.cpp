@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "jampot/liquid/henry.hpp"
 #include "jampot/phase/saturation_correction.hpp"
 
 namespace jampot {
@@ -28,14 +29,18 @@ ActivityLiquid::ActivityLiquid(const std::vector<Substance>& substances, std::un
       correction_(std::move(correction)),
       ln_Psat_(substances.size()),
       dln_Psat_(substances.size()) {
-  for (const Substance& substance : substances) {
-    vapour_pressures_.push_back(substance.vapour_pressure);
+  const auto* henry = dynamic_cast<const HenrySolution*>(model_.get());
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    // Of a solute after Henry's law the model holds the whole fugacity.
+    solute_.push_back(henry != nullptr && henry->is_solute(i));
+    vapour_pressures_.push_back(solute_.back() ? std::nullopt : substances[i].vapour_pressure);
   }
 }
 
 ActivityLiquid::ActivityLiquid(const ActivityLiquid& other)
     : Phase(other),
       vapour_pressures_(other.vapour_pressures_),
+      solute_(other.solute_),
       model_(other.model_->clone()),
       correction_(other.correction_ ? std::make_unique<SaturationCorrection>(*other.correction_) : nullptr),
       ln_Psat_(other.ln_Psat_.size()),
@@ -53,7 +58,7 @@ void ActivityLiquid::set_temperature(double T_K) {
   if (T_K == T_K_) return;
   T_K_ = T_K;
   for (std::size_t i = 0; i < ln_Psat_.size(); ++i)
-    ln_Psat_[i] = vapour_pressures_[i] ? vapour_pressures_[i]->ln_P(T_K) : non_volatile;
+    ln_Psat_[i] = solute_[i] ? 0 : vapour_pressures_[i] ? vapour_pressures_[i]->ln_P(T_K) : non_volatile;
   if (!correction_) return;
   for (std::size_t i = 0; i < ln_Psat_.size(); ++i)
     dln_Psat_[i] = vapour_pressures_[i] ? vapour_pressures_[i]->dln_P_dT(T_K) : 0;

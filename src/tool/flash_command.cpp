@@ -204,13 +204,15 @@ class FlashOf {
   // guess.
   void light_gases(const Mixture& mixture, double hottest) {
     if (mixture.one_equation()) return;
-    for (const Substance& substance : mixture.substances()) {
-      if (!substance.vapour_pressure || !substance.Tc_K || hottest <= *substance.Tc_K) continue;
+    for (std::size_t i = 0; i < mixture.size(); ++i) {
+      const Substance& substance = mixture.substances()[i];
+      if (mixture.is_solute(i) || !substance.vapour_pressure || !substance.Tc_K || hottest <= *substance.Tc_K)
+        continue;
       answer_.notices.add(
           "supercritical-component",
           fmt::format("{} is above its critical temperature ({:.1f} degC): how much of it the liquid holds "
                       "comes from an extrapolated vapour pressure. An equation of state describes it: "
-                      "--liquid eos --vapour pr (or pc-saft)",
+                      "--liquid eos --vapour pr (or pc-saft); so does Henry's constant, --henry",
                       substance.name, *substance.Tc_K - celsius_zero));
     }
   }
@@ -239,8 +241,86 @@ class FlashOf {
       answer_.json["reference"] = name_of(reference_);
       answer_.lines.push_back("enthalpies are zero for the " + name_of(reference_));
     }
+    for (const Contender& contender : contenders_) {
+      for (const HenryConstant& h : henry_of(contender))
+        answer_.lines.push_back(fmt::format("Henry's constant of {} in {}: ln(H/Pa) = {:.6g} + {:.6g} K/T",
+                                            substances()[h.solute].name, substances()[h.solvent].name,
+                                            h.constant, h.slope_K));
+    }
+    if (cases_.size() > 1) draw();
     if (options_.working) work();
     add_expected(options_.expected, answer_, options_.presentation.read().units);
+  }
+
+  static const std::vector<HenryConstant>& henry_of(const Contender& contender) {
+    static const std::vector<HenryConstant> none;
+    const auto* solution =
+        dynamic_cast<const HenrySolution*>(const_cast<Mixture&>(contender.mixture).liquid().activity());
+    return solution == nullptr ? none : solution->constants();
+  }
+
+  // Over a range: the vapour fraction against what changes (T or P against it where it is given), a curve for
+  // every model, feed and value of the other range.
+  void draw() {
+    const DisplayUnits units = options_.presentation.read().units;
+    const auto shown_T = [&](double T_K) {
+      return fmt::format("{:.6g} {}", from_si(T_K, units.temperature, Dimension::temperature),
+                         units.temperature);
+    };
+    const auto shown_P = [&](double P_Pa) {
+      return fmt::format("{:.6g} {}", from_si(P_Pa, units.pressure, Dimension::pressure), units.pressure);
+    };
+    const bool share = !options_.vapour_fraction.empty();
+    const bool T_given = !options_.condition.temperature.empty(),
+               P_given = !options_.condition.pressure.empty();
+    const std::size_t per_feed = specifications_.size();
+    const bool T_varies = specifications_.front().T_K != specifications_.back().T_K;
+    const bool P_varies = specifications_.front().P_Pa != specifications_.back().P_Pa;
+    std::string wanted = "vapour fraction against T";
+    if (share) {
+      wanted = T_given ? "P against vapour fraction" : "T against vapour fraction";
+    } else if (P_varies) {
+      wanted = T_given ? "vapour fraction against P" : "T against P";
+    }
+    std::vector<Table> curves;
+    for (std::size_t k = 0; k < cases_.size(); ++k) {
+      const FlashCase& flash = cases_[k];
+      std::vector<std::string> names;
+      if (!flash.label.empty()) names.push_back(flash.label);
+      if (feeds_.size() > 1) names.push_back(fmt::format("feed {}", k / per_feed % feeds_.size() + 1));
+      if (T_given && T_varies && (P_varies || share) && !options_.together)
+        names.push_back(shown_T(flash.state.T_K));
+      if (!T_given && P_varies && share) names.push_back(shown_P(flash.state.P_Pa));
+      const std::string name = joined(names, ", ");
+      if (curves.empty() || curves.back().title != name)
+        curves.push_back({name,
+                          {{"T", Dimension::temperature},
+                           {"P", Dimension::pressure},
+                           {"vapour fraction", Dimension::fraction}},
+                          {}});
+      curves.back().rows.push_back(
+          {flash.state.T_K, flash.state.P_Pa, flash.state.flashed.vapour_fraction()});
+    }
+    answer_.figure = plot_figure(curves, wanted, units);
+    std::vector<std::string> names;
+    for (const Substance& substance : substances()) names.push_back(substance.name);
+    answer_.figure->title = "Flash of " + joined(names, ", ");
+    if (P_given && !P_varies) answer_.figure->title += " at " + shown_P(*specifications_.front().P_Pa);
+    if (T_given && !T_varies) answer_.figure->title += " at " + shown_T(*specifications_.front().T_K);
+    const Mixture& mixture = contenders_.front().mixture;
+    std::vector<std::string> models;
+    for (const Contender& contender : contenders_) models.push_back(contender.label);
+    answer_.figure->footer =
+        models.size() > 1 ? "models: " + joined(models, "; ")
+        : mixture.one_equation()
+            ? "liquid and vapour: " + mixture.vapour_model()
+            : fmt::format("liquid model: {}; vapour: {}", mixture.liquid_model(), mixture.vapour_model());
+    for (const PairParameters& pair : mixture.parameters())
+      answer_.figure->footer += "; parameters: " + pair.source;
+    for (const Notice& notice : answer_.notices) {
+      auto& codes = answer_.figure->notices;
+      if (std::find(codes.begin(), codes.end(), notice.code) == codes.end()) codes.push_back(notice.code);
+    }
   }
 
   void work() {
@@ -273,6 +353,7 @@ void add_flash(CLI::App& tool) {
       "What a feed becomes at given temperature, pressure, vapour fraction or heat: phases and amounts");
   add_mixture(*command, options->mixture, false);
   add_vapour(*command, options->mixture.vapour);
+  add_henry(*command, options->mixture.henry);
   add_compare(*command, options->mixture);
   add_condition(*command, options->condition);
   command

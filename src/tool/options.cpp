@@ -146,6 +146,21 @@ void add_compare(CLI::App& command, MixtureOptions& options) {
       ->type_name("LIST");
 }
 
+namespace {
+
+// The substances that are no solutes after Henry's law.
+std::vector<Substance> solvents(const Resolved& resolved) {
+  std::vector<Substance> list;
+  for (std::size_t i = 0; i < resolved.substances.size(); ++i) {
+    const bool solute = std::any_of(resolved.henry.begin(), resolved.henry.end(),
+                                    [&](const HenryConstant& constant) { return constant.solute == i; });
+    if (!solute) list.push_back(resolved.substances[i]);
+  }
+  return list;
+}
+
+}  // namespace
+
 VapourChoice VapourOptions::read(const Bank& bank) const {
   VapourChoice choice;
   choice.model = model;
@@ -253,15 +268,57 @@ Resolved MixtureOptions::resolve(Notices& notices) const {
   const std::shared_ptr<const Bank> bank = bank_with(substance_files);
   ParameterCollection given;
   for (const std::string& file : parameter_files) read_pairs(file, given, *bank);
-  Resolved resolved{substances_of(*this, *bank), liquid, {}, vapour.read(*bank)};
-  if (liquid == "eos") return resolved;
+  Resolved resolved{substances_of(*this, *bank), liquid, {}, vapour.read(*bank), {}};
+  if (liquid == "eos") {
+    if (!henry.empty())
+      throw RequestError(
+          "--henry belongs to a liquid with an activity model; an equation of state knows the gas itself");
+    return resolved;
+  }
+  for (const std::string& text : henry) {
+    const HenryConstant constant = parse_henry(text, resolved.substances);
+    resolved.henry.push_back(constant);
+    if (constant.slope_K == 0)
+      notices.add(
+          "henry-one-temperature",
+          fmt::format(
+              "Henry's constant of {} in {} is taken as the same at every temperature; two values would "
+              "give its change",
+              resolved.substances[constant.solute].name, resolved.substances[constant.solvent].name));
+  }
+  const std::vector<Substance> among = solvents(resolved);
   if (resolved.model.empty()) {
     const bool predicted = two_liquids && given.all().empty();
-    resolved.model = predicted ? "unifac-lle" : default_model(given, resolved.substances);
+    resolved.model = predicted ? "unifac-lle" : default_model(given, among);
   }
-  resolved.parameters = complete_pairs(resolved.model, resolved.substances, given,
-                                       parse_missing_pairs(missing_pairs), estimate_options(*this), notices);
+  resolved.parameters = complete_pairs(resolved.model, among, given, parse_missing_pairs(missing_pairs),
+                                       estimate_options(*this), notices);
   return resolved;
+}
+
+Mixture Resolved::mixture() const {
+  if (henry.empty()) return {substances, model, parameters, vapour};
+  const std::vector<Substance> among = solvents(*this);
+  auto solution = std::make_unique<HenrySolution>(
+      substances, among.size() < 2 ? nullptr : make_activity_model(model, among, parameters), henry);
+  std::vector<PairParameters> used;
+  for (std::size_t i = 0; needs_pairs(model) && i < among.size(); ++i) {
+    for (std::size_t j = i + 1; j < among.size(); ++j) {
+      if (auto pair = parameters.find(model, among[i].name, among[j].name)) used.push_back(std::move(*pair));
+    }
+  }
+  return {substances, std::move(solution), std::move(used), vapour};
+}
+
+void add_henry(CLI::App& command, std::vector<std::string>& constants) {
+  command
+      .add_option("--henry", constants,
+                  "Henry's constant of a gas: \"carbon dioxide in water = 1640 bar at 25 degC, 2360 bar at "
+                  "40 degC\"; may be "
+                  "repeated")
+      ->type_name("TEXT")
+      ->expected(1)
+      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
 }
 
 Mixture MixtureOptions::read(Notices& notices) const {

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "answer.hpp"
+#include "jampot/liquid/henry.hpp"
 #include "jampot/measured/data_set.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/phase/feed.hpp"
@@ -36,6 +37,8 @@ struct VapourOptions {
   /// @throws RequestError for an unknown model, a switch that is neither on nor off, or a faulty table
   VapourChoice read(const Bank& bank) const;
 };
+/// Adds --henry.
+void add_henry(CLI::App& command, std::vector<std::string>& constants);
 /// Adds --vapour, --interactions, --saturation-fugacity, --poynting and --translate.
 void add_vapour(CLI::App& command, VapourOptions& options);
 
@@ -45,8 +48,9 @@ struct Resolved {
   std::string model;
   ParameterCollection parameters;
   VapourChoice vapour;
+  std::vector<HenryConstant> henry;
 
-  Mixture mixture() const { return {substances, model, parameters, vapour}; }
+  Mixture mixture() const;
   /// "nrtl", "nrtl, virial vapour", "pr".
   std::string label() const;
 };
@@ -67,6 +71,7 @@ struct MixtureOptions {
   std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
   std::string compare;  ///< further models or pair files
   VapourOptions vapour;
+  std::vector<std::string> henry;  ///< "carbon dioxide in water = 1640 bar"
   /// About two liquids: without parameters or a model of one's own UNIFAC's table for liquids predicts them.
   bool two_liquids = false;
 

@@ -323,6 +323,7 @@ void add_one(CLI::App& tool, const std::string& name, bool bubble, const std::st
   CLI::App* command = tool.add_subcommand(name, about);
   add_mixture(*command, options->mixture, false);
   add_vapour(*command, options->mixture.vapour);
+  add_henry(*command, options->mixture.henry);
   add_compare(*command, options->mixture);
   add_condition(*command, options->condition);
   command

@@ -5,9 +5,12 @@
 #include <cmath>
 #include <functional>
 
+#include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/draw/saturation_figure.hpp"
 #include "jampot/draw/substance_figure.hpp"
+#include "jampot/fluid/pure_saturation.hpp"
 #include "jampot/substance/properties.hpp"
 #include "options.hpp"
 
@@ -18,7 +21,7 @@ struct SubstanceOptions {
   std::string name, at, reference = "ideal-gas";
   Condition condition;
   std::vector<std::string> substance_files;
-  std::string axes = "log";
+  std::string axes = "log", compare;
   bool together = false;
   PresentationOptions presentation;
 };
@@ -343,6 +346,50 @@ Answer sheet(const SubstanceOptions& options, const Presentation& presentation) 
   return answer;
 }
 
+// Saturation by equations of state beside the correlation, at the same temperatures (at given pressures: T).
+void add_equations(const Substance& substance, const std::string& list, Sought sought,
+                   const std::vector<SaturationPoint>& points, Answer& answer) {
+  const bool T_sought = sought == Sought::temperature;
+  Table table{
+      "Beside the correlation", {{"T", Dimension::temperature, 3}, {"P", Dimension::pressure, 4}}, {}};
+  std::vector<std::unique_ptr<EquationOfState>> equations;
+  for (const std::string& name : split(list, ',')) {
+    if (name.empty()) continue;
+    equations.push_back(make_equation(name, {substance}));
+    table.columns.push_back(
+        {(T_sought ? "T " : "P ") + name, T_sought ? Dimension::temperature : Dimension::pressure, 4});
+    table.columns.push_back(T_sought ? Column{"deviation " + name, Dimension::temperature, 3, true}
+                                     : Column{"per cent " + name, Dimension::number, 3});
+    table.columns.push_back({"Hvap " + name + " [J/mol]", Dimension::number, 0});
+    const PureCritical critical = pure_critical(*equations.back(), 0);
+    answer.lines.push_back(fmt::format("{}: critical point {:.2f} degC, {:.4g} bar", name,
+                                       critical.T_K - celsius_zero, critical.P_Pa / 1e5));
+    for (const Notice& notice : equations.back()->notices()) answer.notices.add(notice.code, notice.text);
+  }
+  for (const SaturationPoint& point : points) {
+    std::vector<Cell> row{point.T_K, point.P_Pa};
+    for (const auto& equation : equations) {
+      const auto found =
+          T_sought ? pure_saturation_T(*equation, 0, point.P_Pa) : pure_saturation_P(*equation, 0, point.T_K);
+      if (!found) {
+        row.insert(row.end(), {Cell(), Cell(), Cell()});
+        continue;
+      }
+      row.insert(row.end(), {T_sought ? found->T_K : found->P_Pa,
+                             T_sought ? found->T_K - point.T_K : 100 * (found->P_Pa / point.P_Pa - 1),
+                             found->Hvap_J_mol});
+      answer.json["equations"].push_back({{"fluid", equation->name()},
+                                          {"T_K", found->T_K},
+                                          {"P_Pa", found->P_Pa},
+                                          {"Hvap_J_mol", found->Hvap_J_mol},
+                                          {"v_liquid_m3_mol", found->v_liquid_m3_mol},
+                                          {"v_vapour_m3_mol", found->v_vapour_m3_mol}});
+    }
+    table.rows.push_back(std::move(row));
+  }
+  answer.tables.push_back(std::move(table));
+}
+
 Answer saturation(const SubstanceOptions& options, const Presentation& presentation) {
   const std::shared_ptr<const Bank> bank = bank_with(options.substance_files);
   const Substance& substance = bank->require(options.name);
@@ -392,6 +439,7 @@ Answer saturation(const SubstanceOptions& options, const Presentation& presentat
     low = std::min(low, point.T_K);
     high = std::max(high, point.T_K);
   }
+  if (!options.compare.empty()) add_equations(substance, options.compare, held.sought, points, answer);
   answer.notices.add(vapour_pressure_notices(substance, low, high));
   answer.lines.push_back(fmt::format("vapour pressure: {}", substance.vapour_pressure->source()));
   answer.lines.push_back("enthalpy of vaporisation: " + enthalpy_of_vaporisation(substance, low).method);
@@ -441,6 +489,10 @@ void add_saturation(CLI::App& tool) {
   CLI::App* command = tool.add_subcommand("saturation", "Boiling curve of one substance: P at T or T at P");
   command->add_option("NAME", options->name, "Name, alias, formula or CAS number")->required()->type_name("");
   add_condition(*command, options->condition);
+  command
+      ->add_option("--compare", options->compare,
+                   "Beside the correlation by equations of state: \"srk, pr, pc-saft\"")
+      ->type_name("LIST");
   command
       ->add_option("--axes", options->axes,
                    "Of the figure: log (log P against 1/T; default) or linear (P against T)")

@@ -9,6 +9,7 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/equilibrium/bubble_dew.hpp"
+#include "jampot/equilibrium/flash_states.hpp"
 #include "jampot/equilibrium/stability.hpp"
 #include "jampot/fluid/cubic.hpp"
 #include "jampot/phase/fluid_phase.hpp"
@@ -93,6 +94,61 @@ TEST(Flash, RandomMixturesByCubicEquations) {
 
 TEST(SlowFlash, TenThousandRandomMixturesByCubicEquations) {
   random_flashes(10000, 50000);
+}
+
+// The same of any mixture; every third one is let down adiabatically as well.
+void random_states(int flashes, unsigned seed, const std::vector<std::string>& pool,
+                   const std::string& liquid, const std::string& vapour, std::array<double, 2> T_range,
+                   std::array<double, 2> P_range) {
+  VapourChoice choice;
+  choice.model = vapour;
+  std::map<std::size_t, int> counted;
+  for (int k = 0; k < flashes; ++k) {
+    std::mt19937_64 generator(seed + static_cast<unsigned>(k));
+    std::vector<std::string> names = pool;
+    std::shuffle(names.begin(), names.end(), generator);
+    names.resize(2 + generator() % 4);
+    std::uniform_real_distribution<double> T(T_range[0], T_range[1]),
+        lnP(std::log(P_range[0]), std::log(P_range[1]));
+    const std::vector<double> z = test::random_composition(generator, names.size());
+    const double T_K = T(generator), P_Pa = std::exp(lnP(generator));
+    try {
+      Mixture mixture(substances_named(names), liquid, {}, choice);
+      const Flashed result = flash(mixture.kinds(), T_K, P_Pa, z);
+      ++counted[result.phases.size()];
+      EXPECT_EQ(faults(mixture.kinds(), T_K, P_Pa, z, result, generator, 4), "") << "flash " << k;
+      if (k % 3 != 0) continue;
+      Energies energies(mixture);
+      const FlashState feed{T_K, P_Pa, result};
+      const double h = enthalpy(energies, feed);
+      const FlashState out = flash_at_P_and_enthalpy(mixture, energies, P_Pa / 3, h, z);
+      double size = std::abs(h);
+      for (const FlashedPhase& phase : out.flashed.phases)
+        size += std::abs(phase.amount * energies.enthalpy(phase.kind, out.T_K, out.P_Pa, phase.x));
+      EXPECT_LT(std::abs(enthalpy(energies, out) - h), 1e-9 * size) << "let down " << k;
+    } catch (const std::runtime_error& error) {
+      ADD_FAILURE() << "flash " << k << ": " << error.what();
+    }
+  }
+  EXPECT_GT(counted[1], flashes / 10);
+  EXPECT_GT(counted[2], flashes / 10);
+}
+
+const std::vector<std::string> saft_pool{"methane",  "propane", "n-hexane",  "toluene",  "cyclohexane",
+                                         "methanol", "water",   "1-butanol", "nitrogen", "acetic acid"};
+const std::vector<std::string> solvent_pool{"acetone", "methanol", "water",    "ethyl acetate",
+                                            "ethanol", "toluene",  "n-hexane", "2-butanone"};
+
+TEST(Flash, RandomMixturesByOtherModels) {
+  random_states(40, 7, saft_pool, "eos", "pc-saft", {260, 500}, {3e4, 5e6});
+  random_states(150, 7, solvent_pool, "unifac", "virial", {290, 420}, {2e4, 3e5});
+  random_states(150, 9, solvent_pool, "unifac", "ideal", {290, 420}, {2e4, 3e5});
+}
+
+TEST(SlowFlash, ThousandsOfRandomMixturesByOtherModels) {
+  random_states(2000, 70000, saft_pool, "eos", "pc-saft", {260, 500}, {3e4, 5e6});
+  random_states(4000, 80000, solvent_pool, "unifac", "virial", {290, 420}, {2e4, 3e5});
+  random_states(4000, 90000, solvent_pool, "unifac", "ideal", {290, 420}, {2e4, 3e5});
 }
 
 // An activity model with an ideal vapour: between bubble and dew point two phases, outside one, three at a

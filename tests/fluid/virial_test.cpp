@@ -5,9 +5,13 @@
 #include <boost/math/quadrature/gauss_kronrod.hpp>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/comparison.hpp"
 #include "jampot/equilibrium/bubble_dew.hpp"
+#include "jampot/equilibrium/flash.hpp"
+#include "jampot/liquid/henry.hpp"
+#include "jampot/liquid/models.hpp"
 #include "jampot/phase/virial_vapour.hpp"
 #include "jampot/regression/fit.hpp"
 #include "support.hpp"
@@ -242,6 +246,71 @@ TEST(RealVapour, LiquidsKnowTheirSlopes) {
     EXPECT_NEAR(values.dln_P[i], derivative([&](double t) { return at(330, 3e6 * std::exp(t)); }, 0, 1e-3),
                 1e-8);
   }
+}
+
+// Derivatives, Gibbs-Duhem and the limits of gases after Henry's law in a mixed solvent.
+TEST(Henry, IsConsistent) {
+  const auto substances = substances_named({"carbon dioxide", "ethanol", "nitrogen", "water"});
+  std::vector<HenryConstant> constants;
+  for (const char* text : {"carbon dioxide in water = 1640 bar at 25 degC, 2360 bar at 40 degC",
+                           "CO2 in ethanol = 160 bar at 25 degC, 190 bar at 40 degC",
+                           "nitrogen in water = 86000 bar", "nitrogen in ethanol = 2800 bar"})
+    constants.push_back(parse_henry(text, substances));
+  EXPECT_NEAR(std::exp(constants[0].ln_H(298.15)), 1640e5, 1);
+  HenrySolution solution(substances, make_activity_model("unifac", {substances[1], substances[3]}, {}),
+                         constants);
+  std::mt19937_64 generator(8);
+  for (int k = 0; k < 20; ++k) {
+    const auto x = test::random_composition(generator, 4);
+    std::vector<double> ln(4), dT(4), dn(16), there(4), unused(4);
+    solution.set_temperature(310);
+    solution.evaluate(x, ln, dT, dn);
+    for (std::size_t i = 0; i < 4; ++i) {
+      double duhem = 0;
+      for (std::size_t j = 0; j < 4; ++j) {
+        duhem += x[j] * dn[j * 4 + i];
+        EXPECT_NEAR(dn[i * 4 + j], dn[j * 4 + i], 1e-8 * (1 + std::abs(dn[i * 4 + j])));
+        const double difference = derivative(
+            [&](double change) {
+              std::vector<double> n = x;
+              n[j] += change;
+              solution.evaluate(n, there, {}, {});
+              return there[i];
+            },
+            0, 1e-4 * x[j]);
+        EXPECT_NEAR(dn[i * 4 + j], difference, 1e-5 * (1 + std::abs(difference)));
+      }
+      EXPECT_NEAR(duhem, 0, 1e-8);
+      EXPECT_NEAR(dT[i],
+                  derivative(
+                      [&](double T) {
+                        solution.set_temperature(T);
+                        solution.evaluate(x, there, {}, {});
+                        return there[i];
+                      },
+                      310, 0.05),
+                  1e-7);
+      solution.set_temperature(310);
+    }
+  }
+  EXPECT_THROW(HenrySolution(substances, nullptr, {constants[0]}), RequestError);
+  EXPECT_THROW(parse_henry("argon in water = 4 bar", substances), RequestError);
+  EXPECT_THROW(parse_henry("CO2 in water = 4 degC", substances), RequestError);
+}
+
+// A gas over water: its share in the liquid is its partial pressure over Henry's constant.
+TEST(Henry, GasOverWater) {
+  const auto substances = substances_named({"nitrogen", "water"});
+  Mixture mixture(substances,
+                  std::make_unique<HenrySolution>(
+                      substances, nullptr,
+                      std::vector<HenryConstant>{parse_henry("nitrogen in water = 86000 bar", substances)}),
+                  {});
+  const Flashed flashed = flash(mixture.kinds(), 298.15, 10e5, std::vector<double>{0.3, 0.7});
+  ASSERT_EQ(flashed.phases.size(), 2u);
+  const auto& liquid = flashed.phases[flashed.phases[0].vapour ? 1 : 0];
+  const auto& vapour = flashed.phases[flashed.phases[0].vapour ? 0 : 1];
+  EXPECT_NEAR(liquid.x[0], vapour.x[0] * 10e5 / 86000e5, 1e-10);
 }
 
 }  // namespace

@@ -132,7 +132,9 @@ TEST(Fluids, ModelsSideBySideAndAReferenceTable) {
   for (const json& row : laid["expected"]) {
     EXPECT_NEAR(row["deviation"].get<double>(), row["result"].get<double>() - row["reference"].get<double>(),
                 1e-12);
-    if (row["quantity"] == "x(propane)") EXPECT_EQ(row["reference"], 0.9);
+    if (row["quantity"] == "x(propane)") {
+      EXPECT_EQ(row["reference"], 0.9);
+    }
   }
   workplace.write("wrong.csv", "T [degC],vapor\n40,0.2\n");
   const test::Ran wrong = workplace.run(command + "--expect wrong.csv");
@@ -180,6 +182,36 @@ TEST(Fluids, RangesGiveTablesAndPairs) {
                         command + "--feed ethanol=0.7 --temperature '82 degC' --pressure '1 bar'")["results"]
           .size(),
       2u);
+}
+
+TEST(Fluids, GasesInLiquids) {
+  const test::Workplace workplace;
+  const std::string command =
+      "flash 'carbon dioxide' water --liquid ideal --feed CO2=0.2 --temperature '40 degC' --pressure '2 "
+      "bar' ";
+  const json guessed = test::json_answer(workplace, command);
+  const auto codes = [](const json& answer) {
+    std::string list;
+    for (const json& notice : answer["notices"]) list += notice["code"].get<std::string>() + " ";
+    return list;
+  };
+  EXPECT_NE(codes(guessed).find("supercritical-component"), std::string::npos);
+  const json known = test::json_answer(
+      workplace, command + "--henry 'CO2 in water = 1640 bar at 25 degC, 2360 bar at 40 degC'");
+  EXPECT_EQ(codes(known).find("supercritical-component"), std::string::npos);
+  EXPECT_NEAR(known["x"][0].get<double>(), known["y"][0].get<double>() * 2 / 2360, 1e-9);
+}
+
+TEST(Fluids, SaturationBesideTheCorrelation) {
+  const test::Workplace workplace;
+  const json result =
+      test::json_answer(workplace, "saturation propane --temperature '0, 50 degC' --compare pr,pc-saft");
+  ASSERT_EQ(result["equations"].size(), 4u);
+  for (const json& point : result["equations"]) {
+    const double T = point["T_K"].get<double>();
+    const double correlation = result["points"][T > 300 ? 1 : 0]["P_Pa"].get<double>();
+    EXPECT_NEAR(point["P_Pa"].get<double>() / correlation, 1, 0.02);
+  }
 }
 
 }  // namespace

@@ -17,6 +17,7 @@ struct PhaseEnergy {
 /// vapour
 ///   model), by the enthalpy of vaporisation to the liquid (the known value, not the slope of the vapour
 ///   pressure), and by the excess enthalpy -R T^2 sum_i x_i d ln gamma_i/dT to the mixture.
+/// - to a gas dissolved after Henry's law by -R T^2 d ln H/dT.
 /// Heat capacities: exact from an equation of state; of a virial vapour with the second derivative of its
 /// coefficients; of a liquid the sum of the pure ones (no excess). Volumes of such liquids are added (no
 /// excess volume).

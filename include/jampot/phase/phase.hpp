@@ -43,6 +43,7 @@ class Phase {
 
   /// The activity model behind a phase that has one (for fits and splits), else nullptr.
   virtual ActivityModel* activity() { return nullptr; }
+  const ActivityModel* activity() const { return const_cast<Phase*>(this)->activity(); }
 
   /// How often this phase was evaluated: what a solver costs, independent of the machine.
   long evaluations() const { return evaluations_; }
@@ -95,6 +96,7 @@ class ActivityLiquid final : public Phase {
   void set_temperature(double T_K);
 
   std::vector<std::optional<VapourPressure>> vapour_pressures_;
+  std::vector<bool> solute_;  ///< after Henry's law
   std::unique_ptr<ActivityModel> model_;
   double T_K_ = 0;
   std::unique_ptr<SaturationCorrection> correction_;
