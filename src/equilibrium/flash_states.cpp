@@ -67,16 +67,16 @@ class Rising {
   // Between low and high, which are searched outwards from `start` in steps that grow.
   FlashState solve(double start, double step, double lowest, double highest, double wanted,
                    const char* what) {
-    Side low = at(start), high = low;
-    for (double by = step; high.value < wanted; by *= 1.6) {
+    Side low = first(start, step, highest), high = low;
+    for (double by = step; high.value < wanted; by *= 1.3) {
       if (high.q >= highest) fail(what, wanted, high);
-      low = high;
-      high = at(std::min(highest, high.q + by));
+      low = std::move(high);
+      high = next(low.q, by, highest);
     }
-    for (double by = step; low.value >= wanted; by *= 1.6) {
+    for (double by = step; low.value >= wanted; by *= 1.3) {
       if (low.q <= lowest) fail(what, wanted, low);
-      high = low;
-      low = at(std::max(lowest, low.q - by));
+      high = std::move(low);
+      low = next(high.q, -by, lowest);
     }
     const double scale = std::abs(low.value) + std::abs(high.value) + 1e-300;
     std::uintmax_t most = 120;
@@ -97,6 +97,30 @@ class Rising {
   }
 
  private:
+  // Of light gases with heavy liquids the start can lie where the model breaks down: then a little further
+  // up.
+  Side first(double start, double step, double highest) {
+    for (;; start += step) {
+      try {
+        return at(start);
+      } catch (const CalculationError&) {
+        if (start >= highest) throw;
+      }
+    }
+  }
+
+  // One step further. A model can break down far from where it was made for; then the step is shortened.
+  Side next(double from, double by, double end) {
+    constexpr int most = 6;
+    for (int k = 0;; ++k, by /= 2) {
+      try {
+        return at(by > 0 ? std::min(end, from + by) : std::max(end, from + by));
+      } catch (const CalculationError&) {
+        if (k == most) throw;
+      }
+    }
+  }
+
   [[noreturn]] void fail(const char* what, double wanted, const Side& end) const {
     throw CalculationError(
         fmt::format("no state has {} {:.6g}: at {:.2f} degC and {:.6g} kPa, as far as was searched, it "
@@ -162,11 +186,11 @@ FlashState flash_at_T_and_vapour_fraction(Mixture& mixture, double T_K, double v
 }
 
 FlashState flash_at_P_and_enthalpy(Mixture& mixture, Energies& energies, double P_Pa, double h_J_mol,
-                                   std::span<const double> z) {
+                                   std::span<const double> z, double near_K) {
   Rising rising(
       mixture, z, [&](double q) { return std::pair(q, P_Pa); },
       [&](const FlashState& state) { return enthalpy(energies, state); });
-  return rising.solve(middle_T(mixture, P_Pa, z), 5, coldest_K, hottest_K, h_J_mol,
+  return rising.solve(near_K > 0 ? near_K : middle_T(mixture, P_Pa, z), 5, coldest_K, hottest_K, h_J_mol,
                       "an enthalpy in J/mol of");
 }
 

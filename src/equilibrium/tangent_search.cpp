@@ -85,14 +85,28 @@ const TangentCandidate& TangentSearch::below(std::span<const PhaseAmounts> phase
   // fourth power. Phases that have parted are further from parting again.
   limits.near_known = phases.size() == 1 ? 3e-3 : 0.01;
   best_.minimum.distance = HUGE_VAL;
+  const auto follow = [&](const std::vector<double>& start) {
+    for (std::size_t kind = 0; kind < kinds_.size(); ++kind) {
+      trial_.kind = kind;
+      plane_.descend(*kinds_[kind], T_K, P_Pa, ln_f_, start, limits, trial_.minimum);
+      if (trial_.minimum.distance < best_.minimum.distance) std::swap(best_, trial_);
+      if (best_.minimum.distance < below) return true;
+    }
+    return false;
+  };
   for (std::size_t s = 0; s < starts_.size(); ++s) {
     limits.hopeless = s < thorough_ ? HUGE_VAL : too_little;
     limits.ln_start = s < thorough_ ? std::span<const double>() : std::span<const double>(ln_starts_[s]);
-    for (std::size_t kind = 0; kind < kinds_.size(); ++kind) {
-      trial_.kind = kind;
-      plane_.descend(*kinds_[kind], T_K, P_Pa, ln_f_, starts_[s], limits, trial_.minimum);
-      if (trial_.minimum.distance < best_.minimum.distance) std::swap(best_, trial_);
-      if (best_.minimum.distance < below) return best_;
+    if (follow(starts_[s])) return best_;
+  }
+  // A third phase may lie in a hollow between two.
+  limits.hopeless = HUGE_VAL;
+  limits.ln_start = {};
+  for (std::size_t p = 0; p < known_.size(); ++p) {
+    for (std::size_t q = p + 1; q < known_.size(); ++q) {
+      between_.resize(known_[p].size());
+      for (std::size_t i = 0; i < between_.size(); ++i) between_[i] = (known_[p][i] + known_[q][i]) / 2;
+      if (follow(between_)) return best_;
     }
   }
   return best_;

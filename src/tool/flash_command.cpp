@@ -160,7 +160,8 @@ class FlashOf {
       flash.incoming = incoming(mixture, z, *wanted.P_Pa);
       flash.h_feed_J_mol = enthalpy(energies, flash.incoming->state);
       const double target = *flash.h_feed_J_mol + heat_per_mole(feed, *wanted.heat);
-      flash.state = flash_at_P_and_enthalpy(mixture, energies, *wanted.P_Pa, target, z);
+      flash.state =
+          flash_at_P_and_enthalpy(mixture, energies, *wanted.P_Pa, target, z, flash.incoming->state.T_K);
       flash.h_J_mol = enthalpy(energies, flash.state);
       double size = std::abs(*flash.h_feed_J_mol);
       for (const FlashedPhase& phase : flash.state.flashed.phases)

@@ -121,7 +121,7 @@ void random_states(int flashes, unsigned seed, const std::vector<std::string>& p
       Energies energies(mixture);
       const FlashState feed{T_K, P_Pa, result};
       const double h = enthalpy(energies, feed);
-      const FlashState out = flash_at_P_and_enthalpy(mixture, energies, P_Pa / 3, h, z);
+      const FlashState out = flash_at_P_and_enthalpy(mixture, energies, P_Pa / 3, h, z, T_K);
       double size = std::abs(h);
       for (const FlashedPhase& phase : out.flashed.phases)
         size += std::abs(phase.amount * energies.enthalpy(phase.kind, out.T_K, out.P_Pa, phase.x));

@@ -25,8 +25,9 @@ FlashState flash_at_T_and_vapour_fraction(Mixture& mixture, double T_K, double v
 /// The temperature at which one mole of feed has the enthalpy h_J_mol (adiabatic where it came in with it).
 /// Where the enthalpy jumps (a pure substance, three phases of a binary), the phases on both sides are shared
 /// out by the lever rule.
+/// @param near_K where the search begins, as the temperature of the feed; 0: near the boiling points
 FlashState flash_at_P_and_enthalpy(Mixture& mixture, Energies& energies, double P_Pa, double h_J_mol,
-                                   std::span<const double> z);
+                                   std::span<const double> z, double near_K = 0);
 
 /// Enthalpy of all phases for one mole of feed. @throws CalculationError naming what is missing
 double enthalpy(Energies& energies, const FlashState& state);

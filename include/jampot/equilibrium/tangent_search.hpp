@@ -45,6 +45,7 @@ class TangentSearch {
   std::size_t thorough_ = 0;  ///< starts from here on are nearly pure
   std::vector<TangentCandidate> found_;
   std::vector<std::vector<double>> known_;
+  std::vector<double> between_;
   TangentCandidate best_, trial_;
 };
 
