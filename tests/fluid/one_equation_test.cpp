@@ -38,7 +38,7 @@ TEST_P(OneEquation, SaturationIsWhereBothVolumesHaveTheSameFugacity) {
       const auto back = pure_saturation_T(*equation, 0, s->P_Pa);
       ASSERT_TRUE(back) << name << " at " << Tr;
       EXPECT_NEAR(back->T_K, s->T_K, 1e-6 * s->T_K);
-      // Clausius and Clapeyron.
+      // The slope of the vapour pressure gives the enthalpy of vaporisation.
       const double step = 1e-4 * s->T_K;
       if (Tr > 0.99) continue;
       const double slope = (pure_saturation_P(*equation, 0, s->T_K + step)->P_Pa -
