@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "fluid_working.hpp"
+#include "jampot/basis/constants.hpp"
 #include "jampot/liquid/working.hpp"
 #include "jampot/phase/saturation_correction.hpp"
 
@@ -12,7 +13,8 @@ namespace jampot::tool {
 
 std::vector<std::string> vle_working(Mixture& mixture, double T_K, double P_Pa, const std::vector<double>& x,
                                      const std::vector<double>& y) {
-  std::vector<std::string> lines{"", "Working, at the middle of the table", ""};
+  std::vector<std::string> lines{
+      "", fmt::format("Working at {:.3f} degC and {:.6g} kPa", T_K - celsius_zero, P_Pa / 1000), ""};
   const auto append = [&](const std::vector<std::string>& more) {
     lines.insert(lines.end(), more.begin(), more.end());
   };
