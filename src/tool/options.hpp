@@ -139,6 +139,7 @@ void add_split(CLI::App& tool);
 void add_ternary(CLI::App& tool);
 void add_fugacity(CLI::App& tool);
 void add_flash(CLI::App& tool);
+void add_azeotropes(CLI::App& tool);
 void add_demo(CLI::App& tool);
 
 }  // namespace jampot::tool

@@ -50,6 +50,7 @@ class Mixture {
   std::vector<Phase*> kinds();
   std::string liquid_model() const;
   std::string vapour_model() const { return choice_.model; }
+  const VapourChoice& vapour_choice() const { return choice_; }
   /// Whether a component is dissolved after Henry's law.
   bool is_solute(std::size_t i) const;
   /// The liquid's correction for its saturated vapour and the Poynting factor at T_K, or nullptr.

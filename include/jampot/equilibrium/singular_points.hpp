@@ -1,0 +1,52 @@
+#pragma once
+// The singular points of residue curves at a pressure: pure substances and all azeotropes, of any number of
+// components.
+#include <string_view>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/phase/mixture.hpp"
+
+namespace jampot {
+
+/// Which way residue curves run about a singular point; they run towards higher boiling temperatures.
+enum class Stability { unstable_node, saddle, stable_node };
+/// "unstable node", "saddle", "stable node".
+std::string_view name_of(Stability stability);
+
+/// A composition at which boiling does not change the liquid.
+struct SingularPoint {
+  std::vector<std::size_t> members;  ///< components that are there
+  std::vector<double> x;             ///< mole fractions of the vapour and (over all) of the liquid
+  double T_K = 0;
+  bool heterogeneous = false;
+  std::vector<std::vector<double>> liquids;  ///< the two liquids of a heterogeneous azeotrope
+  Stability stability = Stability::saddle;
+  std::vector<double> eigenvalues;  ///< of d(x - y)/dx within the composition space, real parts, ascending
+  double residual = 0;              ///< largest |ln K_i| of its members
+};
+
+struct SingularPoints {
+  double P_Pa = 0;
+  std::vector<SingularPoint> points;  ///< pure substances first, then by number of members and temperature
+  /// sum over all points of 2^members sign(det), which the topology of residue curves demands to be
+  /// `index_expected`.
+  int index_sum = 0, index_expected = 0;
+  bool balanced() const { return index_sum == index_expected; }
+  Notices notices;
+};
+
+/// All singular points of 2 to 5 components at P_Pa.
+///
+/// Method: every pair by the sign changes of ln alpha along the whole edge, and by its parabola where two may
+/// hide between samples; every combination of more by Newton's method on ln K_i = 0 from all points of a
+/// lattice, made finer twice where the index balance is not met. Heterogeneous azeotropes of pairs from their
+/// three-phase lines. The balance is necessary, not sufficient; where it is not met a notice says that the
+/// set is incomplete. Source of the balance: M. F. Doherty, J. D. Perkins, Chem. Eng. Sci. 34 (1979)
+/// 1401-1414; written for any number of components as the Euler characteristic of the sphere on which x_i =
+/// u_i^2 places the compositions.
+/// @throws RequestError for more than five components; CalculationError where a substance has no vapour
+/// pressure or one equation of state describes both phases
+SingularPoints singular_points(Mixture& mixture, double P_Pa);
+
+}  // namespace jampot

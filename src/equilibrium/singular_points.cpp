@@ -1,0 +1,370 @@
+#include "jampot/equilibrium/singular_points.hpp"
+
+#include <fmt/format.h>
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <boost/math/tools/toms748_solve.hpp>
+#include <cmath>
+#include <functional>
+#include <optional>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/azeotrope.hpp"
+#include "jampot/equilibrium/incipient.hpp"
+#include "jampot/equilibrium/stability.hpp"
+#include "jampot/liquid/subsystem.hpp"
+
+namespace jampot {
+namespace {
+
+class Search {
+ public:
+  Search(Mixture& mixture, double P_Pa)
+      : mixture_(mixture),
+        n_(mixture.size()),
+        P_Pa_(P_Pa),
+        solver_(mixture.liquid(), mixture.vapour()),
+        state_(n_) {}
+
+  SingularPoints run() {
+    result_.P_Pa = P_Pa_;
+    result_.index_expected = n_ % 2 == 1 ? 2 : 0;
+    for (std::size_t i = 0; i < n_; ++i) add_pure(i);
+    for (std::size_t i = 0; i < n_; ++i) {
+      for (std::size_t j = i + 1; j < n_; ++j) search_pair(i, j);
+    }
+    for (int fineness = 1; fineness <= 4; fineness *= 2) {
+      for (std::size_t members = 3; members <= n_; ++members) search_combinations(members, fineness);
+      balance();
+      if (result_.balanced()) break;
+    }
+    std::stable_sort(result_.points.begin(), result_.points.end(),
+                     [](const SingularPoint& a, const SingularPoint& b) {
+                       if (a.members.size() != b.members.size()) return a.members.size() < b.members.size();
+                       return a.members.size() > 1 && a.T_K < b.T_K;
+                     });
+    if (!result_.balanced()) {
+      result_.notices.add("index-balance", fmt::format("the singular points found do not satisfy the index "
+                                                       "balance ({} instead of {}): at least one azeotrope "
+                                                       "is missing, or one of them is nearly tangent",
+                                                       result_.index_sum, result_.index_expected));
+    }
+    if (unstable_inside_) {
+      result_.notices.add(
+          "heterogeneous-interior",
+          "liquids of three or more components part into two here; heterogeneous azeotropes are searched "
+          "for in pairs only, so one of more components may be missing");
+    }
+    return std::move(result_);
+  }
+
+ private:
+  std::span<const double> pure_T() {
+    if (pure_T_.empty()) {
+      for (const Substance& s : mixture_.substances()) pure_T_.push_back(s.vapour_pressure->T_K(P_Pa_));
+    }
+    return pure_T_;
+  }
+
+  // The bubble point of x; ln K of every component, absent ones too.
+  bool boil(std::span<const double> x) {
+    double T = 0;
+    for (std::size_t i = 0; i < n_; ++i) T += x[i] * pure_T()[i];
+    state_.P_Pa = P_Pa_;
+    if (!(state_.T_K > 0)) state_.T_K = T;
+    state_.w.assign(x.begin(), x.end());
+    if (solver_.solve(Sought::temperature, x, state_)) return true;
+    state_.T_K = T;
+    state_.w.assign(x.begin(), x.end());
+    return solver_.solve(Sought::temperature, x, state_);
+  }
+
+  // Eigenvalues of d(x - y)/dx at the boiling x, one component that is there taken as the rest.
+  std::vector<double> eigenvalues(const std::vector<double>& x) {
+    const Eigen::MatrixXd& s = solver_.sensitivity(Sought::temperature, x, state_);
+    const std::size_t rest = static_cast<std::size_t>(std::max_element(x.begin(), x.end()) - x.begin());
+    const auto size = static_cast<Eigen::Index>(n_);
+    Eigen::MatrixXd dy(size, size);  // of y_i with the amounts n_k of one mole
+    for (Eigen::Index i = 0; i < size; ++i) {
+      const double K = std::exp(state_.ln_K[static_cast<std::size_t>(i)]),
+                   xi = x[static_cast<std::size_t>(i)];
+      for (Eigen::Index k = 0; k < size; ++k) dy(i, k) = K * ((i == k ? 1 : 0) + xi * s(i, k));
+    }
+    Eigen::MatrixXd M(size - 1, size - 1);
+    const auto r = static_cast<Eigen::Index>(rest);
+    for (Eigen::Index i = 0, a = 0; i < size; ++i) {
+      if (i == r) continue;
+      for (Eigen::Index k = 0, b = 0; k < size; ++k) {
+        if (k == r) continue;
+        M(a, b) = (i == k ? 1 : 0) - (dy(i, k) - dy(i, r));
+        ++b;
+      }
+      ++a;
+    }
+    std::vector<double> list;
+    const Eigen::VectorXcd found = M.eigenvalues();
+    for (Eigen::Index i = 0; i < found.size(); ++i) list.push_back(found[i].real());
+    return list;
+  }
+
+  void add(SingularPoint point) {
+    std::sort(point.eigenvalues.begin(), point.eigenvalues.end());
+    const auto negative =
+        std::count_if(point.eigenvalues.begin(), point.eigenvalues.end(), [](double v) { return v < 0; });
+    point.stability = negative == 0                               ? Stability::unstable_node
+                      : negative == std::ssize(point.eigenvalues) ? Stability::stable_node
+                                                                  : Stability::saddle;
+    result_.points.push_back(std::move(point));
+  }
+
+  void add_pure(std::size_t i) {
+    SingularPoint point;
+    point.members = {i};
+    point.x.assign(n_, 0);
+    point.x[i] = 1;
+    state_.T_K = pure_T()[i];
+    if (!boil(point.x))
+      throw CalculationError(
+          fmt::format("pure {} was not brought to the boil", mixture_.substances()[i].name));
+    point.T_K = state_.T_K;
+    // About a vertex each other component goes its own way: 1 - K.
+    for (std::size_t k = 0; k < n_; ++k) {
+      if (k != i) point.eigenvalues.push_back(1 - std::exp(state_.ln_K[k]));
+    }
+    add(std::move(point));
+  }
+
+  // A homogeneous azeotrope of these members, unless it is known or its liquid is none.
+  void add_homogeneous(const std::vector<std::size_t>& members, const std::vector<double>& x) {
+    state_.T_K = 0;
+    if (!boil(x)) return;
+    SingularPoint point;
+    for (const std::size_t i : members) point.residual = std::max(point.residual, std::abs(state_.ln_K[i]));
+    if (point.residual > 1e-8) return;
+    for (const SingularPoint& known : result_.points) {
+      double most = 0;
+      for (std::size_t i = 0; i < n_; ++i) most = std::max(most, std::abs(known.x[i] - x[i]));
+      constexpr double same = 1e-6;
+      if (known.members == members && most < same) return;
+    }
+    point.members = members;
+    point.x = x;
+    point.T_K = state_.T_K;
+    point.eigenvalues = eigenvalues(x);
+    if (liquid_splits(mixture_.liquid(), point.T_K, x)) {
+      if (members.size() > 2) unstable_inside_ = true;
+      return;
+    }
+    add(std::move(point));
+  }
+
+  void search_pair(std::size_t i, std::size_t j) {
+    std::vector<double> x(n_);
+    state_.T_K = 0;
+    const auto ln_alpha = [&](double xi) {
+      x[i] = xi;
+      x[j] = 1 - xi;
+      return boil(x) ? state_.ln_K[i] - state_.ln_K[j] : std::nan("");
+    };
+    std::vector<std::pair<double, double>> samples;
+    constexpr int points = 160;
+    for (int k = 0; k <= points; ++k) {
+      // Dense at both ends, where azeotropes with a trace of one component hide.
+      const double xi = 0.5 - 0.5 * std::cos(3.14159265358979 * k / points);
+      samples.emplace_back(xi, ln_alpha(xi));
+    }
+    for (std::size_t k = 1; k + 1 < samples.size(); ++k) {
+      const auto [xa, a] = samples[k - 1];
+      const auto [xb, b] = samples[k];
+      const auto [xc, c] = samples[k + 1];
+      const double ab = (b - a) / (xb - xa), bc = (c - b) / (xc - xb);
+      if (!(a * b > 0 && b * c > 0 && ab * bc < 0)) continue;
+      const double extremum = (xa + xb) / 2 - ab * (xc - xa) / (2 * (bc - ab));
+      if (extremum <= xa || extremum >= xc || extremum == xb) continue;
+      const double value = ln_alpha(extremum);
+      if (value * b < 0)
+        samples.insert(samples.begin() + static_cast<std::ptrdiff_t>(k + (extremum > xb ? 1 : 0)),
+                       {extremum, value});
+    }
+    for (std::size_t k = 0; k + 1 < samples.size(); ++k) {
+      const auto [low, at_low] = samples[k];
+      const auto [high, at_high] = samples[k + 1];
+      if (!(at_low * at_high < 0)) continue;
+      std::uintmax_t most = 80;
+      const auto bracket = boost::math::tools::toms748_solve(
+          ln_alpha, low, high, at_low, at_high, boost::math::tools::eps_tolerance<double>(50), most);
+      std::vector<double> found(n_);
+      found[i] = (bracket.first + bracket.second) / 2;
+      found[j] = 1 - found[i];
+      add_homogeneous({i, j}, found);
+    }
+    add_heterogeneous(i, j);
+  }
+
+  void add_heterogeneous(std::size_t i, std::size_t j) {
+    const std::vector<std::size_t> members{i, j};
+    Mixture pair({mixture_.substances()[i], mixture_.substances()[j]},
+                 std::make_unique<Subsystem>(mixture_.activity(), members), {}, mixture_.vapour_choice());
+    const double start = std::min(pure_T()[i], pure_T()[j]) - 5;
+    std::vector<ThreePhase> lines;
+    for (const double T : {start, start - 15, start + 5}) {
+      lines = three_phases_at_P(pair, P_Pa_, T);
+      if (!lines.empty()) break;
+    }
+    for (const ThreePhase& line : lines) {
+      if (!line.azeotropic()) continue;
+      SingularPoint point;
+      point.members = members;
+      point.heterogeneous = true;
+      point.T_K = line.T_K;
+      point.x.assign(n_, 0);
+      point.x[i] = line.y;
+      point.x[j] = 1 - line.y;
+      point.residual = line.residual;
+      for (const double first : {line.x_alpha, line.x_beta}) {
+        std::vector<double> liquid(n_);
+        liquid[i] = first;
+        liquid[j] = 1 - first;
+        point.liquids.push_back(std::move(liquid));
+      }
+      // Along the edge the vapour stays the same; of an absent component both liquids hold their share.
+      point.eigenvalues.push_back(1);
+      const double beta = (line.y - line.x_alpha) / (line.x_beta - line.x_alpha);
+      std::vector<double> alpha_gamma(n_), beta_gamma(n_);
+      mixture_.activity().set_temperature(line.T_K);
+      mixture_.activity().evaluate(point.liquids[0], alpha_gamma);
+      mixture_.activity().evaluate(point.liquids[1], beta_gamma);
+      PhaseValues liquid(n_), vapour(n_);
+      mixture_.liquid().evaluate(line.T_K, P_Pa_, point.liquids[0], {}, liquid);
+      mixture_.vapour().evaluate(line.T_K, P_Pa_, point.x, {}, vapour);
+      for (std::size_t k = 0; k < n_; ++k) {
+        if (k == i || k == j) continue;
+        const double K = std::exp(liquid.ln_phi[k] - vapour.ln_phi[k]);
+        point.eigenvalues.push_back(1 - K / (1 - beta + beta * std::exp(alpha_gamma[k] - beta_gamma[k])));
+      }
+      add(std::move(point));
+    }
+  }
+
+  void search_combinations(std::size_t count, int fineness) {
+    std::vector<bool> chosen(n_);
+    std::fill(chosen.begin(), chosen.begin() + static_cast<std::ptrdiff_t>(count), true);
+    do {
+      std::vector<std::size_t> members;
+      for (std::size_t i = 0; i < n_; ++i) {
+        if (chosen[i]) members.push_back(i);
+      }
+      search_inside(members, fineness);
+    } while (std::prev_permutation(chosen.begin(), chosen.end()));
+  }
+
+  // Newton's method from every point of a lattice.
+  void search_inside(const std::vector<std::size_t>& members, int fineness) {
+    const int steps = (members.size() == 3 ? 12 : 8) * fineness;
+    std::vector<int> parts(members.size());
+    std::vector<double> x(n_);
+    const std::function<void(std::size_t, int)> place = [&](std::size_t k, int left) {
+      if (k + 1 == members.size()) {
+        if (left < 1) return;
+        parts[k] = left;
+        std::fill(x.begin(), x.end(), 0.0);
+        for (std::size_t m = 0; m < members.size(); ++m)
+          x[members[m]] = static_cast<double>(parts[m]) / steps;
+        if (const auto found = newton(members, x)) add_homogeneous(members, *found);
+        return;
+      }
+      for (int part = 1; part < left; ++part) {
+        parts[k] = part;
+        place(k + 1, left - part);
+      }
+    };
+    place(0, steps);
+  }
+
+  // ln K_i = 0 of all members at the boiling temperature, in mole numbers of which one is the rest.
+  std::optional<std::vector<double>> newton(const std::vector<std::size_t>& members, std::vector<double> x) {
+    const auto m = static_cast<Eigen::Index>(members.size());
+    Eigen::MatrixXd J(m, m);
+    Eigen::VectorXd f(m);
+    state_.T_K = 0;
+    constexpr int most_steps = 40;
+    for (int step = 0; step < most_steps; ++step) {
+      if (!boil(x)) return std::nullopt;
+      const Eigen::MatrixXd& s = solver_.sensitivity(Sought::temperature, x, state_);
+      double residual = 0;
+      // The bubble point makes sum x K = 1, so one of the equations follows from the others; sum dx = 0
+      // replaces it.
+      for (Eigen::Index a = 0; a < m; ++a) {
+        const auto i = static_cast<Eigen::Index>(members[static_cast<std::size_t>(a)]);
+        f[a] = state_.ln_K[static_cast<std::size_t>(i)];
+        residual = std::max(residual, std::abs(f[a]));
+        for (Eigen::Index b = 0; b < m; ++b)
+          J(a, b) = s(i, static_cast<Eigen::Index>(members[static_cast<std::size_t>(b)]));
+      }
+      if (residual < 1e-11) return x;
+      J.row(m - 1).setOnes();
+      f[m - 1] = 0;
+      const Eigen::VectorXd change = J.fullPivLu().solve(f);
+      if (!change.allFinite()) return std::nullopt;
+      double length = std::min(1.0, 0.25 / std::max(1e-300, change.cwiseAbs().maxCoeff()));
+      for (Eigen::Index a = 0; a < m; ++a) {
+        const double here = x[members[static_cast<std::size_t>(a)]];
+        if (change[a] > 0) length = std::min(length, 0.8 * here / change[a]);
+      }
+      for (Eigen::Index a = 0; a < m; ++a) {
+        double& value = x[members[static_cast<std::size_t>(a)]];
+        value -= length * change[a];
+        if (value < 1e-7) return std::nullopt;  // on its way to a side: found there
+      }
+    }
+    return std::nullopt;
+  }
+
+  void balance() {
+    result_.index_sum = 0;
+    for (const SingularPoint& point : result_.points) {
+      const auto negative =
+          std::count_if(point.eigenvalues.begin(), point.eigenvalues.end(), [](double v) { return v < 0; });
+      result_.index_sum += (1 << point.members.size()) * (negative % 2 == 0 ? 1 : -1);
+    }
+  }
+
+  Mixture& mixture_;
+  std::size_t n_;
+  double P_Pa_;
+  IncipientSolver solver_;
+  IncipientState state_;
+  std::vector<double> pure_T_;
+  bool unstable_inside_ = false;
+  SingularPoints result_;
+};
+
+}  // namespace
+
+std::string_view name_of(Stability stability) {
+  switch (stability) {
+    case Stability::unstable_node:
+      return "unstable node";
+    case Stability::stable_node:
+      return "stable node";
+    case Stability::saddle:
+      break;
+  }
+  return "saddle";
+}
+
+SingularPoints singular_points(Mixture& mixture, double P_Pa) {
+  if (mixture.size() > 5)
+    throw RequestError("azeotropes are searched for in mixtures of up to five components");
+  mixture.activity();  // refuses an equation of state for the liquid
+  for (const Substance& substance : mixture.substances()) {
+    if (!substance.vapour_pressure)
+      throw CalculationError(fmt::format(
+          "{} has no vapour pressure, so it has no place among what boils: leave it out", substance.name));
+  }
+  return Search(mixture, P_Pa).run();
+}
+
+}  // namespace jampot

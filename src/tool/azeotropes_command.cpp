@@ -1,0 +1,164 @@
+// azeotropes: all of them, of all orders, with the way residue curves run about them.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/equilibrium/singular_points.hpp"
+#include "jampot/equilibrium/suitability.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct AzeotropesOptions {
+  MixtureOptions mixture;
+  std::string pressure;
+  bool all = false;
+  PresentationOptions presentation;
+};
+
+class AzeotropesOf {
+ public:
+  explicit AzeotropesOf(const AzeotropesOptions& options)
+      : options_(options),
+        basis_(parse_basis(options.mixture.basis)),
+        contenders_(options.mixture.contenders(answer_.notices)) {
+    if (options.pressure.empty())
+      throw RequestError("give the --pressure, as in --pressure \"1 atm\" or \"1, 2, 5 bar\"");
+    P_Pa_ = parse_quantities(options.pressure, Dimension::pressure);
+  }
+
+  Answer answer() {
+    answer_.json = answer_header("azeotropes", contenders_.front().mixture);
+    answer_.json["azeotropes"] = Json::array();
+    Table table = empty_table();
+    for (Contender& contender : contenders_) {
+      double coldest = HUGE_VAL, hottest = 0;
+      for (const double P_Pa : P_Pa_) {
+        const SingularPoints found = singular_points(contender.mixture, P_Pa);
+        for (const SingularPoint& point : found.points) {
+          coldest = std::min(coldest, point.T_K);
+          hottest = std::max(hottest, point.T_K);
+          add(point, P_Pa, contender, table);
+        }
+        answer_.notices.add(found.notices);
+        Json balance{{"P_Pa", P_Pa},
+                     {"sum", found.index_sum},
+                     {"expected", found.index_expected},
+                     {"balanced", found.balanced()}};
+        if (compared()) balance["liquid"] = contender.label;
+        answer_.json["index_balance"].push_back(std::move(balance));
+        answer_.lines.push_back(fmt::format(
+            "{}{:.6g} kPa: index balance {} ({} of {})", compared() ? contender.label + ", " : "",
+            P_Pa / 1000, found.balanced() ? "met" : "not met", found.index_sum, found.index_expected));
+      }
+      answer_.notices.add(contender.mixture.range_notices(coldest, hottest));
+      answer_.notices.add(
+          suitability(contender.mixture, Purpose::vapour_liquid, coldest, hottest, P_Pa_.back()));
+    }
+    if (table.rows.empty()) answer_.lines.emplace_back("no azeotrope");
+    if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
+    if (P_Pa_.size() > 1 && !moves_.empty()) {
+      const std::string name = contenders_.front().mixture.substances()[0].short_name();
+      answer_.figure = plot_figure(moves_, "fraction against P", options_.presentation.read().units);
+      answer_.figure->title = "Azeotropes against pressure";
+      answer_.figure->footer = "fraction of the substance named first in each; models: " + labels();
+    }
+    return std::move(answer_);
+  }
+
+ private:
+  bool compared() const { return contenders_.size() > 1; }
+  const std::vector<Substance>& substances() const { return contenders_.front().mixture.substances(); }
+
+  std::string labels() const {
+    std::vector<std::string> list;
+    for (const Contender& contender : contenders_) list.push_back(contender.label);
+    return joined(list, "; ");
+  }
+
+  Table empty_table() const {
+    Table table{options_.all ? "Pure substances and azeotropes" : "Azeotropes", {}, {}};
+    if (compared()) table.columns.push_back({"model"});
+    table.columns.insert(table.columns.end(),
+                         {{"members"}, {"P", Dimension::pressure, 3}, {"T", Dimension::temperature, 3}});
+    for (const Substance& substance : substances())
+      table.columns.push_back(
+          {fmt::format("{}({})", basis_ == Basis::mole ? "x" : "w", substance.short_name()),
+           Dimension::fraction, 5});
+    table.columns.insert(table.columns.end(), {{"kind"}, {"residue curves"}});
+    return table;
+  }
+
+  void add(const SingularPoint& point, double P_Pa, const Contender& contender, Table& table) {
+    std::vector<std::string> members;
+    for (const std::size_t i : point.members) members.push_back(substances()[i].short_name());
+    const std::string kind = point.members.size() == 1 ? "pure"
+                             : point.heterogeneous     ? "heterogeneous"
+                                                       : "homogeneous";
+    const std::vector<double> shown = basis_ == Basis::mole ? point.x : mass_fractions(point.x, substances());
+    Json json{{"members", members},
+              {"T_K", point.T_K},
+              {"P_Pa", P_Pa},
+              {"x", point.x},
+              {"w", mass_fractions(point.x, substances())},
+              {"kind", kind},
+              {"stability", name_of(point.stability)},
+              {"eigenvalues", point.eigenvalues},
+              {"residual", point.residual}};
+    if (compared()) json["liquid"] = contender.label;
+    if (point.heterogeneous) json["liquids"] = point.liquids;
+    answer_.json[point.members.size() == 1 ? "pure" : "azeotropes"].push_back(std::move(json));
+    if (point.members.size() == 1 && !options_.all) return;
+    std::vector<Cell> row;
+    if (compared()) row.emplace_back(contender.label);
+    row.insert(row.end(), {joined(members, " + "), P_Pa, point.T_K});
+    row.insert(row.end(), shown.begin(), shown.end());
+    row.insert(row.end(), {kind, std::string(name_of(point.stability))});
+    table.rows.push_back(std::move(row));
+    if (point.members.size() == 1) return;
+    const std::string title = joined(members, " + ") + (compared() ? ", " + contender.label : "");
+    auto curve = std::find_if(moves_.begin(), moves_.end(), [&](const Table& t) { return t.title == title; });
+    if (curve == moves_.end()) {
+      moves_.push_back({title, {{"P", Dimension::pressure}, {"fraction", Dimension::fraction}}, {}});
+      curve = moves_.end() - 1;
+    }
+    curve->rows.push_back({P_Pa, shown[point.members.front()]});
+  }
+
+  const AzeotropesOptions& options_;
+  Answer answer_;
+  Basis basis_;
+  std::vector<Contender> contenders_;
+  std::vector<double> P_Pa_;
+  std::vector<Table> moves_;
+};
+
+}  // namespace
+
+void add_azeotropes(CLI::App& tool) {
+  auto options = std::make_shared<AzeotropesOptions>();
+  CLI::App* command = tool.add_subcommand(
+      "azeotropes", "All azeotropes of two to five substances, and how residue curves run about them");
+  add_mixture(*command, options->mixture, false);
+  add_vapour(*command, options->mixture.vapour);
+  add_compare(*command, options->mixture);
+  command
+      ->add_option("--pressure", options->pressure,
+                   "\"1 atm\", or several to see how azeotropes move: \"0.2 to 5 by 0.4 bar\"")
+      ->type_name("QUANTITY");
+  command->add_flag("--all", options->all, "List the pure substances too");
+  add_presentation(*command, options->presentation, true);
+  command->footer(
+      "Example:\n  jampot azeotropes acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --all");
+  command->callback([options] {
+    const Presentation presentation = options->presentation.read();
+    present(AzeotropesOf(*options).answer(), presentation);
+  });
+}
+
+}  // namespace jampot::tool
