@@ -9,10 +9,13 @@
 #include <functional>
 #include <optional>
 
+#include "heterogeneous_azeotrope.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
+#include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/equilibrium/incipient.hpp"
+#include "jampot/equilibrium/liquid_split.hpp"
 #include "jampot/equilibrium/stability.hpp"
 #include "jampot/liquid/subsystem.hpp"
 
@@ -51,11 +54,10 @@ class Search {
                                                        "is missing, or one of them is nearly tangent",
                                                        result_.index_sum, result_.index_expected));
     }
-    if (unstable_inside_) {
+    if (three_liquids_) {
       result_.notices.add(
-          "heterogeneous-interior",
-          "liquids of three or more components part into two here; heterogeneous azeotropes are searched "
-          "for in pairs only, so one of more components may be missing");
+          "three-liquids",
+          "some liquids part into three here; azeotropes of three liquids are not searched for");
     }
     return std::move(result_);
   }
@@ -153,10 +155,7 @@ class Search {
     point.x = x;
     point.T_K = state_.T_K;
     point.eigenvalues = eigenvalues(x);
-    if (liquid_splits(mixture_.liquid(), point.T_K, x)) {
-      if (members.size() > 2) unstable_inside_ = true;
-      return;
-    }
+    if (liquid_splits(mixture_.liquid(), point.T_K, x)) return;
     add(std::move(point));
   }
 
@@ -213,6 +212,7 @@ class Search {
       lines = three_phases_at_P(pair, P_Pa_, T);
       if (!lines.empty()) break;
     }
+    may_split_ = may_split_ || !lines.empty() || !binary_splits(pair.activity(), start).empty();
     for (const ThreePhase& line : lines) {
       if (!line.azeotropic()) continue;
       SingularPoint point;
@@ -231,20 +231,70 @@ class Search {
       }
       // Along the edge the vapour stays the same; of an absent component both liquids hold their share.
       point.eigenvalues.push_back(1);
-      const double beta = (line.y - line.x_alpha) / (line.x_beta - line.x_alpha);
-      std::vector<double> alpha_gamma(n_), beta_gamma(n_);
-      mixture_.activity().set_temperature(line.T_K);
-      mixture_.activity().evaluate(point.liquids[0], alpha_gamma);
-      mixture_.activity().evaluate(point.liquids[1], beta_gamma);
-      PhaseValues liquid(n_), vapour(n_);
-      mixture_.liquid().evaluate(line.T_K, P_Pa_, point.liquids[0], {}, liquid);
-      mixture_.vapour().evaluate(line.T_K, P_Pa_, point.x, {}, vapour);
-      for (std::size_t k = 0; k < n_; ++k) {
-        if (k == i || k == j) continue;
-        const double K = std::exp(liquid.ln_phi[k] - vapour.ln_phi[k]);
-        point.eigenvalues.push_back(1 - K / (1 - beta + beta * std::exp(alpha_gamma[k] - beta_gamma[k])));
-      }
+      add_absent(point, (line.y - line.x_alpha) / (line.x_beta - line.x_alpha));
       add(std::move(point));
+    }
+  }
+
+  // Three or more members: from the splits of all points of a lattice at a temperature near boiling.
+  void search_heterogeneous(const std::vector<std::size_t>& members, int fineness) {
+    double coldest = HUGE_VAL;
+    for (const SingularPoint& point : result_.points) coldest = std::min(coldest, point.T_K);
+    Subsystem some(mixture_.activity(), members);
+    LiquidSplitter splitter(some, coldest);
+    HeterogeneousAzeotrope solver(mixture_.liquid(), mixture_.vapour(), P_Pa_);
+    for_lattice(members.size(), 10 * fineness, [&](const std::vector<double>& z) {
+      const LiquidSplit split = splitter.split(z);
+      if (split.phases() < 2) return;
+      three_liquids_ = three_liquids_ || split.phases() > 2;
+      HeterogeneousState start;
+      start.alpha = some.in_whole(split.x[0]);
+      start.beta = some.in_whole(split.x[1]);
+      start.T_K = coldest;
+      start.share = split.amount[1] / (split.amount[0] + split.amount[1]);
+      start.y = start.alpha;
+      PhaseValues liquid(n_);
+      mixture_.liquid().evaluate(coldest, P_Pa_, start.alpha, {}, liquid);
+      double sum = 0;
+      for (std::size_t i = 0; i < n_; ++i) sum += start.y[i] *= std::exp(liquid.ln_phi[i]);
+      for (double& value : start.y) value /= sum;
+      if (auto found = solver.solve(std::move(start))) add_heterogeneous(members, *found, solver);
+    });
+  }
+
+  void add_heterogeneous(const std::vector<std::size_t>& members, const HeterogeneousState& state,
+                         HeterogeneousAzeotrope& solver) {
+    for (const SingularPoint& known : result_.points) {
+      double most = 0;
+      for (std::size_t i = 0; i < n_; ++i) most = std::max(most, std::abs(known.x[i] - state.y[i]));
+      if (known.members == members && most < 1e-6) return;
+    }
+    if (liquid_splits(mixture_.liquid(), state.T_K, state.alpha)) return;  // a further liquid lies below both
+    SingularPoint point;
+    point.members = members;
+    point.heterogeneous = true;
+    point.x = state.y;
+    point.T_K = state.T_K;
+    point.liquids = {state.alpha, state.beta};
+    point.residual = state.residual;
+    point.eigenvalues = solver.eigenvalues(state);
+    add_absent(point, state.share);
+    add(std::move(point));
+  }
+
+  // A component that is not there goes its own way: 1 - K, K over all of both liquids.
+  void add_absent(SingularPoint& point, double share) {
+    std::vector<double> alpha_gamma(n_), beta_gamma(n_);
+    mixture_.activity().set_temperature(point.T_K);
+    mixture_.activity().evaluate(point.liquids[0], alpha_gamma);
+    mixture_.activity().evaluate(point.liquids[1], beta_gamma);
+    PhaseValues liquid(n_), vapour(n_);
+    mixture_.liquid().evaluate(point.T_K, P_Pa_, point.liquids[0], {}, liquid);
+    mixture_.vapour().evaluate(point.T_K, P_Pa_, point.x, {}, vapour);
+    for (std::size_t k = 0; k < n_; ++k) {
+      if (std::find(point.members.begin(), point.members.end(), k) != point.members.end()) continue;
+      const double K = std::exp(liquid.ln_phi[k] - vapour.ln_phi[k]);
+      point.eigenvalues.push_back(1 - K / (1 - share + share * std::exp(alpha_gamma[k] - beta_gamma[k])));
     }
   }
 
@@ -257,26 +307,33 @@ class Search {
         if (chosen[i]) members.push_back(i);
       }
       search_inside(members, fineness);
+      if (may_split_) search_heterogeneous(members, fineness);
     } while (std::prev_permutation(chosen.begin(), chosen.end()));
   }
 
   // Newton's method from every point of a lattice.
   void search_inside(const std::vector<std::size_t>& members, int fineness) {
-    const int steps = (members.size() == 3 ? 12 : 8) * fineness;
-    std::vector<int> parts(members.size());
     std::vector<double> x(n_);
+    for_lattice(members.size(), (members.size() == 3 ? 12 : 8) * fineness, [&](const std::vector<double>& z) {
+      std::fill(x.begin(), x.end(), 0.0);
+      for (std::size_t m = 0; m < members.size(); ++m) x[members[m]] = z[m];
+      if (const auto found = newton(members, x)) add_homogeneous(members, *found);
+    });
+  }
+
+  // Calls with every inner point of a lattice of compositions.
+  static void for_lattice(std::size_t count, int steps,
+                          const std::function<void(const std::vector<double>&)>& call) {
+    std::vector<double> z(count);
     const std::function<void(std::size_t, int)> place = [&](std::size_t k, int left) {
-      if (k + 1 == members.size()) {
+      if (k + 1 == count) {
         if (left < 1) return;
-        parts[k] = left;
-        std::fill(x.begin(), x.end(), 0.0);
-        for (std::size_t m = 0; m < members.size(); ++m)
-          x[members[m]] = static_cast<double>(parts[m]) / steps;
-        if (const auto found = newton(members, x)) add_homogeneous(members, *found);
+        z[k] = static_cast<double>(left) / steps;
+        call(z);
         return;
       }
       for (int part = 1; part < left; ++part) {
-        parts[k] = part;
+        z[k] = static_cast<double>(part) / steps;
         place(k + 1, left - part);
       }
     };
@@ -337,7 +394,7 @@ class Search {
   IncipientSolver solver_;
   IncipientState state_;
   std::vector<double> pure_T_;
-  bool unstable_inside_ = false;
+  bool may_split_ = false, three_liquids_ = false;
   SingularPoints result_;
 };
 
