@@ -17,9 +17,9 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
   ASSERT_EQ(workplace.run("demo").status, 0);
   int examples = 0;
   for (const std::string command :
-       {"find",        "substance",  "saturation", "define",  "regress", "bubble",  "dew",
-        "txy",         "pxy",        "xy",         "demo",    "pairs",   "gamma",   "estimate",
-        "consistency", "solubility", "split",      "ternary", "flash",   "fugacity"}) {
+       {"find",        "substance",  "saturation", "define",  "regress", "bubble",   "dew",
+        "txy",         "pxy",        "xy",         "demo",    "pairs",   "gamma",    "estimate",
+        "consistency", "solubility", "split",      "ternary", "flash",   "fugacity", "azeotropes"}) {
     const test::Ran help = workplace.run(command + " --help");
     EXPECT_EQ(help.status, 0);
     std::istringstream lines(help.out);
@@ -31,7 +31,7 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
       EXPECT_FALSE(ran.out.empty());
     }
   }
-  EXPECT_EQ(examples, 20);
+  EXPECT_EQ(examples, 21);
   EXPECT_EQ(workplace.run("--help").status, 0);
   EXPECT_EQ(workplace.run("help").out, workplace.run("--help").out);
   EXPECT_EQ(workplace.run("--version").status, 0);

@@ -214,5 +214,36 @@ TEST(Fluids, SaturationBesideTheCorrelation) {
   }
 }
 
+TEST(Azeotropes, AreListedWithTheirBalance) {
+  const test::Workplace workplace;
+  const json result =
+      test::json_answer(workplace, "azeotropes benzene ethanol water --liquid unifac --pressure '1, 3 atm'");
+  ASSERT_EQ(result["index_balance"].size(), 2u);
+  for (const json& balance : result["index_balance"]) EXPECT_TRUE(balance["balanced"].get<bool>());
+  EXPECT_EQ(result["pure"].size(), 6u);
+  bool ternary = false;
+  for (const json& azeotrope : result["azeotropes"]) {
+    double sum = 0;
+    for (const json& x : azeotrope["x"]) sum += x.get<double>();
+    EXPECT_NEAR(sum, 1, 1e-9);
+    if (azeotrope["members"].size() != 3) continue;
+    ternary = true;
+    EXPECT_EQ(azeotrope["kind"], "heterogeneous");
+    EXPECT_EQ(azeotrope["liquids"].size(), 2u);
+  }
+  EXPECT_TRUE(ternary);
+  test::expect_refused(workplace,
+                       {{"azeotropes benzene ethanol water --liquid unifac", "--pressure"},
+                        {"azeotropes benzene --liquid unifac --pressure '1 atm'", "at least two"}});
+  const test::Ran figure = workplace.run(
+      "azeotropes ethanol benzene --liquid unifac --pressure '0.2 to 5 by 0.4 bar' --figure swing.svg");
+  EXPECT_EQ(figure.status, 0) << figure.err;
+  EXPECT_TRUE(workplace.has("swing.svg"));
+  const test::Ran alone =
+      workplace.run("azeotropes ethanol water --liquid eos --vapour pr --pressure '1 atm'");
+  EXPECT_EQ(alone.status, 1);
+  EXPECT_NE(alone.err.find("activity model"), std::string::npos) << alone.err;
+}
+
 }  // namespace
 }  // namespace jampot
