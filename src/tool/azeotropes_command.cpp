@@ -63,15 +63,15 @@ class AzeotropesOf {
     if (table.rows.empty()) answer_.lines.emplace_back("no azeotrope");
     if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
     if (P_Pa_.size() > 1 && !moves_.empty()) {
-      const std::string name = contenders_.front().mixture.substances()[0].short_name();
-      answer_.figure = plot_figure(moves_, "fraction against P", options_.presentation.read().units);
+      answer_.figure = plot_figure(moves_, fraction() + " against P", options_.presentation.read().units);
       answer_.figure->title = "Azeotropes against pressure";
-      answer_.figure->footer = "fraction of the substance named first in each; models: " + labels();
+      answer_.figure->footer = "of the substance named first in each azeotrope; models: " + labels();
     }
     return std::move(answer_);
   }
 
  private:
+  std::string fraction() const { return basis_ == Basis::mole ? "mole fraction" : "mass fraction"; }
   bool compared() const { return contenders_.size() > 1; }
   const std::vector<Substance>& substances() const { return contenders_.front().mixture.substances(); }
 
@@ -124,7 +124,7 @@ class AzeotropesOf {
     const std::string title = joined(members, " + ") + (compared() ? ", " + contender.label : "");
     auto curve = std::find_if(moves_.begin(), moves_.end(), [&](const Table& t) { return t.title == title; });
     if (curve == moves_.end()) {
-      moves_.push_back({title, {{"P", Dimension::pressure}, {"fraction", Dimension::fraction}}, {}});
+      moves_.push_back({title, {{"P", Dimension::pressure}, {fraction(), Dimension::fraction}}, {}});
       curve = moves_.end() - 1;
     }
     curve->rows.push_back({P_Pa, shown[point.members.front()]});
