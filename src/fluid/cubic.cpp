@@ -136,20 +136,23 @@ void CubicEquation::evaluate(double T_K, double V, std::span<const double> n, He
     D_TT += 2 * n[i] * (dds_[row] * sum_[row] + ds_[row] * slope_sum_[row]);
   }
   const double R = gas_constant, T = T_K;
-  const double g = std::log1p(-B / V), g_V = B / (V * (V - B)), g_B = -1 / (V - B);
-  const double g_VV = -1 / ((V - B) * (V - B)) + 1 / (V * V), g_BV = 1 / ((V - B) * (V - B)), g_BB = -g_BV;
-  const double one = V + d1_ * B, two = V + d2_ * B, width = R * B * (d1_ - d2_);
-  const double f = std::log(one / two) / width, f_V = -1 / (R * one * two), f_B = -(f + V * f_V) / B;
-  const double f_VV = (1 / (two * two) - 1 / (one * one)) / width, f_BV = -(2 * f_V + V * f_VV) / B,
-               f_BB = -(2 * f_B + V * f_BV) / B;
-  const double F_B = -total * g_B - D / T * f_B, F_D = -f / T;
-  out.F = -total * g - D / T * f;
-  out.V = -total * g_V - D / T * f_V;
-  out.VV = -total * g_VV - D / T * f_VV;
-  const double F_BV = -total * g_BV - D / T * f_BV;
-  for (std::size_t i = 0; i < N; ++i) {
-    out.i[i] = -g + F_B * b_[i] + F_D * D_i_[i];
-    out.iV[i] = -g_V + F_BV * b_[i] - f_V / T * D_i_[i];
+  const double by_V = 1 / V, by_free = 1 / (V - B), by_B = 1 / B, by_T = 1 / T;
+  const double one = V + d1_ * B, two = V + d2_ * B, by_one = 1 / one, by_two = 1 / two,
+               by_width = by_B / (R * (d1_ - d2_));
+  const double g = std::log1p(-B * by_V), g_V = by_free - by_V, g_B = -by_free;
+  const double f = std::log(one * by_two) * by_width, f_V = -by_one * by_two / R, f_B = -(f + V * f_V) * by_B;
+  const double F_B = -total * g_B - D * by_T * f_B, F_D = -f * by_T;
+  out.F = -total * g - D * by_T * f;
+  out.V = -total * g_V - D * by_T * f_V;
+  for (std::size_t i = 0; i < N; ++i) out.i[i] = -g + F_B * b_[i] + F_D * D_i_[i];
+  const bool second = wanted.V || wanted.composition || heat;
+  const double g_VV = by_V * by_V - by_free * by_free, g_BV = by_free * by_free, g_BB = -g_BV;
+  const double f_VV = (by_two * by_two - by_one * by_one) * by_width, f_BV = -(2 * f_V + V * f_VV) * by_B,
+               f_BB = -(2 * f_B + V * f_BV) * by_B;
+  if (second) {
+    out.VV = -total * g_VV - D * by_T * f_VV;
+    const double F_BV = -total * g_BV - D * by_T * f_BV;
+    for (std::size_t i = 0; i < N; ++i) out.iV[i] = -g_V + F_BV * b_[i] - f_V * by_T * D_i_[i];
   }
   out.T = D * f / (T * T) + F_D * D_T;
   if (wanted.T || wanted.TT) {
@@ -233,7 +236,11 @@ VolumeRoots CubicEquation::volumes(double T_K, double P_Pa, std::span<const doub
   // lies further than twice their distance from the inflection unless it is the only one.
   const double half = std::sqrt(square) / 3, low = inflection - half, high = inflection + half;
   if (low > m.B && value(low) >= 0) add_root(m, T_K, P_Pa, std::max(m.B, inflection - 2 * half), roots);
-  if (high <= m.B || value(high) < 0) add_root(m, T_K, P_Pa, std::max(m.B, inflection + 2 * half), roots);
+  if (high <= m.B || value(high) < 0) {
+    // A thin vapour is nearly Z = 1 - A + B, from where the root is near.
+    const double thin = 1 - m.A + m.B;
+    add_root(m, T_K, P_Pa, thin > high + half ? thin : std::max(m.B, inflection + 2 * half), roots);
+  }
   if (roots.size() < 2) return roots;
   for (VolumeRoot& root : roots) {
     const double v = root.v_m3_mol;
