@@ -76,8 +76,10 @@ void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
   scale_.resize(size);
   hessian_.resize(size, size);
   const auto second = [&](std::size_t p, std::size_t i, std::size_t j) {
-    return ((i == j ? 1 / x_[p][i] : 0) - 1 + values_[p].dn[i * components + j]) / totals_[p];
+    return ((i == j ? 1 / x_[p][i] : 0) - 1 + values_[p].dn[i * components + j]) * by_total_[p];
   };
+  by_total_.resize(phases.size());
+  for (std::size_t p = 0; p < phases.size(); ++p) by_total_[p] = 1 / totals_[p];
   for (Eigen::Index a = 0; a < size; ++a) {
     const Variable& va = variables_[static_cast<std::size_t>(a)];
     scale_[a] = std::sqrt(phases[va.phase].n[va.component]);

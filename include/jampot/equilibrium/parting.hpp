@@ -61,7 +61,7 @@ class PartingSolver {
 
   std::vector<PhaseValues> values_;
   std::vector<std::vector<double>> x_, potential_;  ///< mole fractions and ln(x phi) by phase
-  std::vector<double> totals_;
+  std::vector<double> totals_, by_total_;
   std::vector<Variable> variables_;
   std::vector<PhaseAmounts> trial_;
   Eigen::MatrixXd hessian_;
