@@ -352,11 +352,7 @@ void add_flash(CLI::App& tool) {
   CLI::App* command = tool.add_subcommand(
       "flash",
       "What a feed becomes at given temperature, pressure, vapour fraction or heat: phases and amounts");
-  add_mixture(*command, options->mixture, false);
-  add_vapour(*command, options->mixture.vapour);
-  add_henry(*command, options->mixture.henry);
-  add_compare(*command, options->mixture);
-  add_condition(*command, options->condition);
+  add_boiling_mixture(*command, options->mixture, options->condition);
   command
       ->add_option(
           "--vapour-fraction", options->vapour_fraction,

@@ -422,6 +422,14 @@ void add_condition(CLI::App& command, Condition& condition) {
       ->type_name("QUANTITY");
 }
 
+void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& condition) {
+  add_mixture(command, options, false);
+  add_vapour(command, options.vapour);
+  add_henry(command, options.henry);
+  add_compare(command, options);
+  add_condition(command, condition);
+}
+
 Held read_held(const Condition& condition) {
   if (condition.temperature.empty() == condition.pressure.empty()) {
     throw RequestError(

@@ -110,6 +110,9 @@ struct Condition {
   std::string temperature, pressure;
 };
 void add_condition(CLI::App& command, Condition& condition);
+/// A mixture of any number of substances with its vapour, gases after Henry's law, comparisons, and a
+/// condition.
+void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& condition);
 
 /// The held values: pressures or temperatures, exactly one of which must be given. In SI.
 struct Held {

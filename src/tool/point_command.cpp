@@ -321,11 +321,7 @@ void add_one(CLI::App& tool, const std::string& name, bool bubble, const std::st
              const std::string& example) {
   auto options = std::make_shared<PointOptions>();
   CLI::App* command = tool.add_subcommand(name, about);
-  add_mixture(*command, options->mixture, false);
-  add_vapour(*command, options->mixture.vapour);
-  add_henry(*command, options->mixture.henry);
-  add_compare(*command, options->mixture);
-  add_condition(*command, options->condition);
+  add_boiling_mixture(*command, options->mixture, options->condition);
   command
       ->add_option(
           "--composition", options->compositions,
