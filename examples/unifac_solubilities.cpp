@@ -1,5 +1,5 @@
-// UNIFAC for liquids against the handbooks: the mutual solubilities of docs/unifac-solubilities.csv as predicted, as a
-// table in Markdown.
+// UNIFAC for liquids against the handbooks: the mutual solubilities of docs/unifac-solubilities.csv as
+// predicted, as a table in Markdown.
 #include <cmath>
 #include <cstdio>
 #include <jampot/basis/constants.hpp>
@@ -14,7 +14,9 @@
 int main(int argc, char** argv) {
   const std::string file = argc > 1 ? argv[1] : "docs/unifac-solubilities.csv";
   const jampot::CsvTable table(jampot::read_file(file), file);
-  std::printf("| organic | T / degC | %% organic in water | UNIFAC | ratio | %% water in organic | UNIFAC | ratio | |\n");
+  std::printf(
+      "| organic | T / degC | %% organic in water | UNIFAC | ratio | %% water in organic | UNIFAC | ratio | "
+      "|\n");
   std::printf("|---|---|---|---|---|---|---|---|---|\n");
   int near = 0, predicted = 0;
   for (std::size_t row = 0; row < table.rows(); ++row) {
@@ -31,14 +33,16 @@ int main(int argc, char** argv) {
         continue;
       }
       const auto percent = [&](double x1, int of) {
-        return 100 * jampot::mass_fractions(std::array{x1, 1 - x1}, mixture.substances())[static_cast<std::size_t>(of)];
+        return 100 * jampot::mass_fractions(std::array{x1, 1 - x1},
+                                            mixture.substances())[static_cast<std::size_t>(of)];
       };
       const double p1 = percent(splits[0].x_alpha, 0), p2 = percent(splits[0].x_beta, 1);
       const auto close = [](double ratio) { return ratio > 0.5 && ratio < 2; };
       const bool both = close(p1 / w1) && close(p2 / w2);
       near += both;
       ++predicted;
-      std::printf("%.2g | %.2f | %.2g | %.2g | %.2f | %s |\n", p1, p1 / w1, w2, p2, p2 / w2, both ? "" : "miss");
+      std::printf("%.2g | %.2f | %.2g | %.2g | %.2f | %s |\n", p1, p1 / w1, w2, p2, p2 / w2,
+                  both ? "" : "miss");
     } catch (const jampot::CalculationError&) {
       std::printf("no prediction | | %.2g | | | lacks groups or interactions |\n", w2);
     }

@@ -98,8 +98,9 @@ struct Flasher::Work {
     double least = 0;
     for (std::size_t i = 0; i < n; ++i) least += z[i] > 0 ? z[i] * (std::log(z[i]) + ln_phi[i]) : 0;
     K.resize(n);
+    ln_K.resize(n);
     kind.evaluate(T_K, P_Pa, w, {}, other);
-    for (std::size_t i = 0; i < n; ++i) K[i] = std::exp(ln_phi[i] - other.ln_phi[i]);
+    for (std::size_t i = 0; i < n; ++i) K[i] = std::exp(ln_K[i] = ln_phi[i] - other.ln_phi[i]);
     bool better = false;
     constexpr int most = 5;
     for (int k = 0; k < most; ++k) {
@@ -116,13 +117,14 @@ struct Flasher::Work {
         x[i] /= sum_x;
         y[i] /= sum_y;
       }
+      const double ln_sums = std::log(sum_x / sum_y);
       first.evaluate(T_K, P_Pa, x, {}, values);
       kind.evaluate(T_K, P_Pa, y, {}, other);
       double gibbs = 0;
       for (std::size_t i = 0; i < n; ++i) {
         if (!(z[i] > 0)) continue;
-        gibbs += (1 - V) * x[i] * (std::log(x[i]) + values.ln_phi[i]) +
-                 V * y[i] * (std::log(y[i]) + other.ln_phi[i]);
+        const double ln_x = std::log(x[i]), ln_y = ln_x + ln_K[i] + ln_sums;
+        gibbs += (1 - V) * x[i] * (ln_x + values.ln_phi[i]) + V * y[i] * (ln_y + other.ln_phi[i]);
       }
       if (!(gibbs < least)) return better;
       least = gibbs;
@@ -136,7 +138,7 @@ struct Flasher::Work {
         // What is nearly all in one phase keeps its digits in the other.
         if (phases[0].n[i] < 1e-3 * z[i]) phases[0].n[i] = (1 - V) * x[i];
         if (phases[0].n[i] < 1e-3 * z[i]) phases[1].n[i] = z[i] - phases[0].n[i];
-        K[i] = std::exp(values.ln_phi[i] - other.ln_phi[i]);
+        K[i] = std::exp(ln_K[i] = values.ln_phi[i] - other.ln_phi[i]);
       }
     }
     return better;
@@ -144,7 +146,7 @@ struct Flasher::Work {
 
   std::vector<Phase*> kinds;
   double T_K = 0, P_Pa = 0;
-  std::vector<double> z, K, x, y;
+  std::vector<double> z, K, ln_K, x, y;
   std::vector<PhaseAmounts> phases;
   PartingSolver solver;
   TangentSearch search;

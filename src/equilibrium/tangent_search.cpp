@@ -42,8 +42,11 @@ void TangentSearch::set_starts(std::span<const double> x) {
   add([](std::size_t) { return 1.0; });
   thorough_ = count;
   if (same) return;
+  rich_.clear();
   for (std::size_t rich = 0; rich < n; ++rich) {
-    if (x[rich] > 0) add([&](std::size_t i) { return i == rich ? 0.98 : 0.02 / static_cast<double>(n); });
+    if (!(x[rich] > 0)) continue;
+    add([&](std::size_t i) { return i == rich ? 0.98 : 0.02 / static_cast<double>(n); });
+    rich_.push_back(rich);
   }
   starts_.resize(count);
   ln_starts_ = starts_;
@@ -85,8 +88,12 @@ const TangentCandidate& TangentSearch::below(std::span<const PhaseAmounts> phase
   // fourth power. Phases that have parted are further from parting again.
   limits.near_known = phases.size() == 1 ? 3e-3 : 0.01;
   best_.minimum.distance = HUGE_VAL;
-  const auto follow = [&](const std::vector<double>& start) {
+  const auto follow = [&](const std::vector<double>& start, std::optional<std::size_t> rich = std::nullopt) {
     for (std::size_t kind = 0; kind < kinds_.size(); ++kind) {
+      if (rich) {
+        const auto pure = kinds_[kind]->ln_phi_pure(*rich, T_K, P_Pa);
+        if (pure && *pure - ln_f_[*rich] > limits.hopeless) continue;
+      }
       trial_.kind = kind;
       plane_.descend(*kinds_[kind], T_K, P_Pa, ln_f_, start, limits, trial_.minimum);
       if (trial_.minimum.distance < best_.minimum.distance) std::swap(best_, trial_);
@@ -97,7 +104,7 @@ const TangentCandidate& TangentSearch::below(std::span<const PhaseAmounts> phase
   for (std::size_t s = 0; s < starts_.size(); ++s) {
     limits.hopeless = s < thorough_ ? HUGE_VAL : too_little;
     limits.ln_start = s < thorough_ ? std::span<const double>() : std::span<const double>(ln_starts_[s]);
-    if (follow(starts_[s])) return best_;
+    if (follow(starts_[s], s < thorough_ ? std::nullopt : std::optional(rich_[s - thorough_]))) return best_;
   }
   // A third phase may lie in a hollow between two.
   limits.hopeless = HUGE_VAL;

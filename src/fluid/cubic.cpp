@@ -12,7 +12,7 @@
 namespace jampot {
 CubicEquation::CubicEquation(Form form, const std::vector<Substance>& substances,
                              const InteractionTable& interactions, bool translated)
-    : form_(form) {
+    : form_(form), translated_(translated) {
   const bool pr = form == Form::peng_robinson;
   d1_ = pr ? 1 + std::sqrt(2.0) : 1;
   d2_ = pr ? 1 - std::sqrt(2.0) : 0;
@@ -181,12 +181,36 @@ CubicEquation::Mixed CubicEquation::mixed(double T_K, double P_Pa, std::span<con
     mixed.b += x[i] * b_[i];
     mixed.a += x[i] * s_[row] * sum_[row];
   }
+  add_cubic(mixed, T_K, P_Pa);
+  return mixed;
+}
+
+void CubicEquation::add_cubic(Mixed& mixed, double T_K, double P_Pa) const {
   const double RT = gas_constant * T_K;
   const double A = mixed.A = mixed.a * P_Pa / (RT * RT);
   const double B = mixed.B = mixed.b * P_Pa / RT;
   const double u = d1_ + d2_, w = d1_ * d2_;
   mixed.cubic = {1, (u - 1) * B - 1, A + (w - u) * B * B - u * B, -(A * B + w * B * B * (1 + B))};
-  return mixed;
+}
+
+// Of the residual Gibbs energy over R T.
+double CubicEquation::gibbs(const Mixed& m, double T_K, const VolumeRoot& root) const {
+  const double v = root.v_m3_mol;
+  return root.Z - 1 - std::log(root.Z - m.B) -
+         m.a / (m.b * gas_constant * T_K * (d1_ - d2_)) * std::log((v + d1_ * m.b) / (v + d2_ * m.b));
+}
+
+std::optional<double> CubicEquation::ln_phi_pure(std::size_t i, double T_K, double P_Pa) {
+  set_temperature(T_K);
+  const double root_a = s_[static_cast<Eigen::Index>(i)];
+  Mixed pure{};
+  pure.a = root_a * root_a;
+  pure.b = b_[i];
+  add_cubic(pure, T_K, P_Pa);
+  const VolumeRoots found = roots(pure, T_K, P_Pa);
+  if (found.empty()) return std::nullopt;
+  const double value = found.size() == 1 ? gibbs(pure, T_K, found.front()) : found.stable().gibbs;
+  return value - c_[i] * P_Pa / (gas_constant * T_K);
 }
 
 bool CubicEquation::vapour_like(double, double v_m3_mol, std::span<const double> x) {
@@ -223,7 +247,10 @@ void CubicEquation::add_root(const Mixed& m, double T_K, double P_Pa, double Z, 
 }
 
 VolumeRoots CubicEquation::volumes(double T_K, double P_Pa, std::span<const double> x) {
-  const Mixed m = mixed(T_K, P_Pa, x);
+  return roots(mixed(T_K, P_Pa, x), T_K, P_Pa);
+}
+
+VolumeRoots CubicEquation::roots(const Mixed& m, double T_K, double P_Pa) const {
   const double c2 = m.cubic[1], c1 = m.cubic[2], c0 = m.cubic[3];
   const auto value = [&](double Z) { return ((Z + c2) * Z + c1) * Z + c0; };
   VolumeRoots roots;
@@ -242,11 +269,7 @@ VolumeRoots CubicEquation::volumes(double T_K, double P_Pa, std::span<const doub
     add_root(m, T_K, P_Pa, thin > high + half ? thin : std::max(m.B, inflection + 2 * half), roots);
   }
   if (roots.size() < 2) return roots;
-  for (VolumeRoot& root : roots) {
-    const double v = root.v_m3_mol;
-    root.gibbs = root.Z - 1 - std::log(root.Z - m.B) -
-                 m.a / (m.b * gas_constant * T_K * (d1_ - d2_)) * std::log((v + d1_ * m.b) / (v + d2_ * m.b));
-  }
+  for (VolumeRoot& root : roots) root.gibbs = gibbs(m, T_K, root);
   return roots;
 }
 

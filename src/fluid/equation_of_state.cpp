@@ -52,9 +52,9 @@ void fluid_state(EquationOfState& equation, double T_K, double v_m3_mol, std::sp
   out.h_residual_J_mol = -RT * T_K * F.T + RT * (out.Z - 1);
   out.s_residual_J_mol_K = -gas_constant * (F.F + T_K * F.T) + gas_constant * ln_Z;
   if (any) add_derivatives(T_K, v_m3_mol, F, derivatives, out);
+  if (!equation.translated()) return;
   for (std::size_t i = 0; i < n; ++i) {
     const double c = equation.translation(i);
-    if (c == 0) continue;
     const double shift = c * out.P_Pa / RT;
     out.ln_phi[i] -= shift;
     out.Z -= x[i] * shift;

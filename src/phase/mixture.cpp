@@ -165,7 +165,7 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
               "the {} parameters of {} and {} were fitted {} and are used with {} here: they have taken up "
               "what the vapour model leaves out",
               pair.model, pair.between[0], pair.between[1],
-              pair.vapour.empty() ? "beside an ideal vapour, or it is not said with which"
+              pair.vapour.empty() ? "with an ideal vapour (or their file does not name one)"
                                   : "with --vapour " + pair.vapour,
               choice_.model == "ideal" ? "an ideal vapour" : "--vapour " + choice_.model));
     }

@@ -86,6 +86,28 @@ TEST_P(Cubic, FugacityCoefficientsAreThoseOfThePrintedFormula) {
   EXPECT_GT(with_two, 3);
 }
 
+// The pure component's closed form is the mixture's ln phi where nothing else is there.
+TEST_P(Cubic, PureLnPhiInClosedForm) {
+  const auto substances = substances_named({"methane", "propane", "n-hexane"});
+  CubicEquation of_state(GetParam(), substances, {}, true);
+  FluidState fluid(3);
+  int liquids = 0;
+  for (const double T : {180.0, 290.0, 350.0, 520.0}) {
+    for (const double P : {1e4, 1e6, 2e7}) {
+      for (std::size_t i = 0; i < 3; ++i) {
+        std::vector<double> x(3, 0.0);
+        x[i] = 1;
+        const VolumeRoot root = of_state.volumes(T, P, x).stable();
+        liquids += root.Z < 0.3;
+        fluid_state(of_state, T, root.v_m3_mol, x, false, fluid, P);
+        ASSERT_TRUE(of_state.ln_phi_pure(i, T, P));
+        EXPECT_NEAR(*of_state.ln_phi_pure(i, T, P), fluid.ln_phi[i], 1e-9) << T << " " << P << " " << i;
+      }
+    }
+  }
+  EXPECT_GT(liquids, 5);
+}
+
 INSTANTIATE_TEST_SUITE_P(Both, Cubic, ::testing::Values(Form::soave_redlich_kwong, Form::peng_robinson));
 
 // The isotherm through the critical point: its compressibility there is the textbook's.

@@ -42,7 +42,8 @@ class TangentSearch {
   PhaseValues values_;
   std::vector<double> ln_f_;
   std::vector<std::vector<double>> starts_, ln_starts_;
-  std::size_t thorough_ = 0;  ///< starts from here on are nearly pure
+  std::size_t thorough_ = 0;       ///< starts from here on are nearly pure
+  std::vector<std::size_t> rich_;  ///< in which component
   std::vector<TangentCandidate> found_;
   std::vector<std::vector<double>> known_;
   std::vector<double> between_;

@@ -38,7 +38,9 @@ class CubicEquation final : public EquationOfState {
   VolumeRoots volumes(double T_K, double P_Pa, std::span<const double> x) override;
 
   bool vapour_like(double T_K, double v_m3_mol, std::span<const double> x) override;
+  std::optional<double> ln_phi_pure(std::size_t i, double T_K, double P_Pa) override;
   double translation(std::size_t i) const override { return c_[i]; }
+  bool translated() const override { return translated_; }
 
   // For those who want to see the calculation (--working).
   struct Mixed {
@@ -54,9 +56,13 @@ class CubicEquation final : public EquationOfState {
   void set_temperature(double T_K);
   void mix(std::span<const double> n);
   Eigen::Index rows() const { return static_cast<Eigen::Index>(b_.size()); }
+  void add_cubic(Mixed& mixed, double T_K, double P_Pa) const;
+  VolumeRoots roots(const Mixed& mixed, double T_K, double P_Pa) const;
+  double gibbs(const Mixed& mixed, double T_K, const VolumeRoot& root) const;
   void add_root(const Mixed& mixed, double T_K, double P_Pa, double Z, VolumeRoots& roots) const;
 
   Form form_;
+  bool translated_;
   double d1_, d2_;
   std::vector<double> Tc_, root_ac_, m_, b_, k_, c_;
   std::vector<bool> hydrogen_;

@@ -3,6 +3,7 @@
 #include <array>
 #include <cstddef>
 #include <memory>
+#include <optional>
 #include <span>
 #include <string>
 #include <string_view>
@@ -76,9 +77,13 @@ class EquationOfState {
   /// Whether a fluid of this molar volume is called a vapour: thinner than at the equation's critical point.
   virtual bool vapour_like(double T_K, double v_m3_mol, std::span<const double> x) = 0;
 
+  /// ln phi of a pure component at its stable volume, where the equation has it in closed form.
+  virtual std::optional<double> ln_phi_pure(std::size_t, double, double) { return std::nullopt; }
+
   /// What is to be subtracted from the molar volume for each mole of a component (volume translation),
   /// m3/mol; zero where none is used. The volumes above are before translation.
   virtual double translation(std::size_t) const { return 0; }
+  virtual bool translated() const { return false; }
 
   /// What the user should know: interactions taken as zero, functions put in for single substances.
   const Notices& notices() const { return notices_; }

@@ -21,6 +21,9 @@ class FluidPhase final : public Phase {
   std::size_t size() const override { return equation_->size(); }
   std::unique_ptr<Phase> clone() const override { return std::make_unique<FluidPhase>(*this); }
   bool depends_on_composition() const override { return true; }
+  std::optional<double> ln_phi_pure(std::size_t i, double T_K, double P_Pa) override {
+    return root_ == Root::stable ? equation_->ln_phi_pure(i, T_K, P_Pa) : std::nullopt;
+  }
 
   /// Molar volume and residual properties at the state of the last `evaluate`.
   const FluidState& state() const { return state_; }

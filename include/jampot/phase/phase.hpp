@@ -2,6 +2,7 @@
 // The one question that every phase answers: given T, P and composition, what is ln phi_i?
 #include <cstddef>
 #include <memory>
+#include <optional>
 #include <span>
 #include <vector>
 
@@ -40,6 +41,9 @@ class Phase {
     ++evaluations_;
     do_evaluate(T_K, P_Pa, w, wanted, out);
   }
+
+  /// ln phi of a pure component, where it is to be had for less than `evaluate` takes.
+  virtual std::optional<double> ln_phi_pure(std::size_t, double, double) { return std::nullopt; }
 
   /// The activity model behind a phase that has one (for fits and splits), else nullptr.
   virtual ActivityModel* activity() { return nullptr; }
