@@ -17,40 +17,6 @@ constexpr double longest_step = 0.04;   // of an end of the tie line
 constexpr double shortest_step = 1e-7;  // of its middle
 constexpr double short_line = 0.12;     // a tie line from which a plait point is looked for
 
-Composition combined(const Composition& a, double factor, const Composition& b) {
-  return {a[0] + factor * b[0], a[1] + factor * b[1], a[2] + factor * b[2]};
-}
-
-Composition difference(const Composition& a, const Composition& b) {
-  return combined(a, -1, b);
-}
-
-// Lengths and angles are those of the equilateral triangle, in which no substance is special.
-double inner(const Composition& a, const Composition& b) {
-  return (a[0] * b[0] + a[1] * b[1] + a[2] * b[2]) / 2;
-}
-
-double norm(const Composition& a) {
-  return std::sqrt(inner(a, a));
-}
-
-// At right angles to a tie line, of length 1, on the side of `towards`.
-Composition across(const TieLine& line, const Composition& towards) {
-  const Composition along = difference(line.beta, line.alpha);
-  Composition result{along[1] - along[2], along[2] - along[0], along[0] - along[1]};
-  const double factor = (inner(result, towards) < 0 ? -1 : 1) / norm(result);
-  for (double& value : result) value *= factor;
-  return result;
-}
-
-double distance(const Composition& a, const Composition& b) {
-  return norm(difference(a, b));
-}
-
-double distance(const TieLine& a, const TieLine& b) {
-  return std::max(distance(a.alpha, b.alpha), distance(a.beta, b.beta));
-}
-
 TieLine turned(const TieLine& line) {
   return {line.beta, line.alpha};
 }
@@ -58,10 +24,6 @@ TieLine turned(const TieLine& line) {
 // The same tie line with alpha on the side of that of another.
 TieLine aligned(const TieLine& line, const TieLine& other) {
   return distance(line, other) <= distance(turned(line), other) ? line : turned(line);
-}
-
-Composition array_of(const std::vector<double>& x) {
-  return {x[0], x[1], x[2]};
 }
 
 }  // namespace
@@ -272,11 +234,8 @@ TwoLiquidRegion TernaryTracer::follow(const Start& start) {
     auto next = step(last, before, direction, h);
     if (next) {
       next = aligned(*next, last);
-      const double turn =
-          inner(difference(next->beta, next->alpha), difference(last.beta, last.alpha)) /
-          (norm(difference(next->beta, next->alpha)) * norm(difference(last.beta, last.alpha)));
-      const bool far =
-          distance(*next, last) > longest_step || turn < 0.97 || next->length() < 0.6 * last.length();
+      const bool far = distance(*next, last) > longest_step || turn(*next, last) < 0.97 ||
+                       next->length() < 0.6 * last.length();
       if (far && h > 1e-5) next.reset();
     }
     if (!next) {

@@ -3,10 +3,9 @@
 #include <deque>
 
 #include "jampot/diagram/ternary.hpp"
+#include "triangle_plane.hpp"
 
 namespace jampot {
-
-using Composition = std::array<double, 3>;
 
 class TernaryTracer {
  public:

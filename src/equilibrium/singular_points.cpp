@@ -9,11 +9,11 @@
 #include <functional>
 #include <optional>
 
-#include "heterogeneous_azeotrope.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/equilibrium/boiling_liquids.hpp"
 #include "jampot/equilibrium/incipient.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
 #include "jampot/equilibrium/stability.hpp"
@@ -202,17 +202,16 @@ class Search {
     add_heterogeneous(i, j);
   }
 
+  // Whether a pair parts a little below its boiling points.
+  bool splits_cold(std::size_t i, std::size_t j) {
+    Subsystem pair(mixture_.activity(), {i, j});
+    return !binary_splits(pair, std::min(pure_T()[i], pure_T()[j]) - 5).empty();
+  }
+
   void add_heterogeneous(std::size_t i, std::size_t j) {
     const std::vector<std::size_t> members{i, j};
-    Mixture pair({mixture_.substances()[i], mixture_.substances()[j]},
-                 std::make_unique<Subsystem>(mixture_.activity(), members), {}, mixture_.vapour_choice());
-    const double start = std::min(pure_T()[i], pure_T()[j]) - 5;
-    std::vector<ThreePhase> lines;
-    for (const double T : {start, start - 15, start + 5}) {
-      lines = three_phases_at_P(pair, P_Pa_, T);
-      if (!lines.empty()) break;
-    }
-    may_split_ = may_split_ || !lines.empty() || !binary_splits(pair.activity(), start).empty();
+    const std::vector<ThreePhase> lines = three_phases_of_pair(mixture_, i, j, P_Pa_);
+    may_split_ = may_split_ || !lines.empty() || splits_cold(i, j);
     for (const ThreePhase& line : lines) {
       if (!line.azeotropic()) continue;
       SingularPoint point;
@@ -242,12 +241,12 @@ class Search {
     for (const SingularPoint& point : result_.points) coldest = std::min(coldest, point.T_K);
     Subsystem some(mixture_.activity(), members);
     LiquidSplitter splitter(some, coldest);
-    HeterogeneousAzeotrope solver(mixture_.liquid(), mixture_.vapour(), P_Pa_);
+    BoilingLiquidsSolver solver(mixture_.liquid(), mixture_.vapour(), P_Pa_);
     for_lattice(members.size(), 10 * fineness, [&](const std::vector<double>& z) {
       const LiquidSplit split = splitter.split(z);
       if (split.phases() < 2) return;
       three_liquids_ = three_liquids_ || split.phases() > 2;
-      HeterogeneousState start;
+      BoilingLiquids start;
       start.alpha = some.in_whole(split.x[0]);
       start.beta = some.in_whole(split.x[1]);
       start.T_K = coldest;
@@ -258,12 +257,12 @@ class Search {
       double sum = 0;
       for (std::size_t i = 0; i < n_; ++i) sum += start.y[i] *= std::exp(liquid.ln_phi[i]);
       for (double& value : start.y) value /= sum;
-      if (auto found = solver.solve(std::move(start))) add_heterogeneous(members, *found, solver);
+      if (auto found = solver.azeotrope(std::move(start))) add_heterogeneous(members, *found, solver);
     });
   }
 
-  void add_heterogeneous(const std::vector<std::size_t>& members, const HeterogeneousState& state,
-                         HeterogeneousAzeotrope& solver) {
+  void add_heterogeneous(const std::vector<std::size_t>& members, const BoilingLiquids& state,
+                         BoilingLiquidsSolver& solver) {
     for (const SingularPoint& known : result_.points) {
       double most = 0;
       for (std::size_t i = 0; i < n_; ++i) most = std::max(most, std::abs(known.x[i] - state.y[i]));

@@ -5,6 +5,7 @@
 
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/liquid/subsystem.hpp"
 
 namespace jampot {
 namespace {
@@ -74,6 +75,19 @@ std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double 
     }
   }
   return found;
+}
+
+std::vector<ThreePhase> three_phases_of_pair(Mixture& mixture, std::size_t i, std::size_t j, double P_Pa) {
+  const std::vector<Substance> two{mixture.substances()[i], mixture.substances()[j]};
+  Mixture pair(two, std::make_unique<Subsystem>(mixture.activity(), std::vector<std::size_t>{i, j}), {},
+               mixture.vapour_choice());
+  // A pair that parts boils below both of its substances, by how much is not known.
+  const double below = std::min(two[0].vapour_pressure->T_K(P_Pa), two[1].vapour_pressure->T_K(P_Pa)) - 5;
+  for (const double T_K : {below, below - 15, below + 5}) {
+    auto lines = three_phases_at_P(pair, P_Pa, T_K);
+    if (!lines.empty()) return lines;
+  }
+  return {};
 }
 
 }  // namespace jampot

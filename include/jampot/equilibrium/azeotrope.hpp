@@ -62,4 +62,7 @@ std::vector<ThreePhase> three_phases_at_T(Mixture& mixture, double T_K);
 /// boiling liquid).
 std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double T_start_K);
 
+/// Those of two components of a mixture at P_Pa, by its liquid and vapour model; component 1 is `i`.
+std::vector<ThreePhase> three_phases_of_pair(Mixture& mixture, std::size_t i, std::size_t j, double P_Pa);
+
 }  // namespace jampot

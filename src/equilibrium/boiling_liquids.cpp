@@ -1,11 +1,11 @@
-#include "heterogeneous_azeotrope.hpp"
+#include "jampot/equilibrium/boiling_liquids.hpp"
 
 #include <algorithm>
 #include <cmath>
 
 namespace jampot {
 
-HeterogeneousAzeotrope::HeterogeneousAzeotrope(Phase& liquid, Phase& vapour, double P_Pa)
+BoilingLiquidsSolver::BoilingLiquidsSolver(Phase& liquid, Phase& vapour, double P_Pa)
     : liquid_(liquid),
       vapour_(vapour),
       P_Pa_(P_Pa),
@@ -14,8 +14,10 @@ HeterogeneousAzeotrope::HeterogeneousAzeotrope(Phase& liquid, Phase& vapour, dou
       v_(liquid.size()) {}
 
 // Unknowns: alpha, beta and y of the m components that are there, T, the share of beta. Rows: m equalities
-// between the liquids, m between alpha and the vapour, m of the tie line, two sums.
-void HeterogeneousAzeotrope::assemble(const HeterogeneousState& s) {
+// between the liquids, m between alpha and the vapour, m of the tie line, two sums. Where the whole liquid is
+// given, one of the m rows of the tie line follows from the others and the sums; the sum of the vapour takes
+// its place.
+void BoilingLiquidsSolver::assemble(const BoilingLiquids& s, std::span<const double> z) {
   const std::size_t n = liquid_.size();
   there_.clear();
   for (std::size_t i = 0; i < n; ++i) {
@@ -33,17 +35,17 @@ void HeterogeneousAzeotrope::assemble(const HeterogeneousState& s) {
     const double potential = std::log(s.alpha[i]) + a_.ln_phi[i];
     f_[r] = potential - std::log(s.beta[i]) - b_.ln_phi[i];
     f_[m + r] = potential - std::log(s.y[i]) - v_.ln_phi[i];
-    f_[2 * m + r] = s.y[i] - (1 - s.share) * s.alpha[i] - s.share * s.beta[i];
+    f_[2 * m + r] = (z.empty() ? s.y[i] : z[i]) - (1 - s.share) * s.alpha[i] - s.share * s.beta[i];
     for (Eigen::Index c = 0; c < m; ++c) {
       const std::size_t k = i * n + static_cast<std::size_t>(there_[static_cast<std::size_t>(c)]);
       const double own = r == c ? 1 : 0;
       J_(r, c) = J_(m + r, c) = own / s.alpha[i] + a_.dn[k];
       J_(r, m + c) = -own / s.beta[i] - b_.dn[k];
       J_(m + r, 2 * m + c) = -own / s.y[i] - v_.dn[k];
-      J_(2 * m + r, c) = -own * (1 - s.share);
-      J_(2 * m + r, m + c) = -own * s.share;
-      J_(2 * m + r, 2 * m + c) = own;
     }
+    J_(2 * m + r, r) = -(1 - s.share);
+    J_(2 * m + r, m + r) = -s.share;
+    if (z.empty()) J_(2 * m + r, 2 * m + r) = 1;
     J_(r, T) = a_.dT[i] - b_.dT[i];
     J_(m + r, T) = a_.dT[i] - v_.dT[i];
     J_(2 * m + r, share) = s.alpha[i] - s.beta[i];
@@ -53,67 +55,68 @@ void HeterogeneousAzeotrope::assemble(const HeterogeneousState& s) {
   }
   f_[T] -= 1;
   f_[share] -= 1;
+  if (z.empty()) return;
+  const Eigen::Index last = 3 * m - 1;
+  J_.row(last).setZero();
+  J_.row(last).segment(2 * m, m).setOnes();
+  f_[last] = -1;
+  for (const Eigen::Index i : there_) f_[last] += s.y[static_cast<std::size_t>(i)];
 }
 
-std::optional<HeterogeneousState> HeterogeneousAzeotrope::solve(HeterogeneousState s) {
+bool BoilingLiquidsSolver::newton(BoilingLiquids& s, std::span<const double> z) {
   constexpr int most_steps = 60;
   for (int step = 0; step < most_steps; ++step) {
-    assemble(s);
+    assemble(s, z);
     s.residual = f_.cwiseAbs().maxCoeff();
-    if (!std::isfinite(s.residual)) return std::nullopt;
+    if (!std::isfinite(s.residual)) return false;
     if (s.residual < 1e-11) break;
-    const Eigen::VectorXd change = J_.fullPivLu().solve(f_);
-    if (!change.allFinite()) return std::nullopt;
+    lu_.compute(J_);
+    change_ = lu_.solve(f_);
+    if (!change_.allFinite()) return false;
     const auto m = std::ssize(there_);
-    double length = std::min(1.0, 15 / std::max(1e-300, std::abs(change[3 * m])));
-    length = std::min(length, 0.3 / std::max(1e-300, std::abs(change[3 * m + 1])));
+    double length = std::min(1.0, 15 / std::max(1e-300, std::abs(change_[3 * m])));
+    length = std::min(length, 0.3 / std::max(1e-300, std::abs(change_[3 * m + 1])));
     const auto fractions = [&](Eigen::Index k) -> double& {
       std::vector<double>& x = k < m ? s.alpha : k < 2 * m ? s.beta : s.y;
       return x[static_cast<std::size_t>(there_[static_cast<std::size_t>(k % m)])];
     };
     for (Eigen::Index k = 0; k < 3 * m; ++k) {
       const double here = fractions(k);
-      if (change[k] > 0) length = std::min(length, 0.7 * here / change[k]);
-      length = std::min(length, 0.2 / std::max(1e-300, std::abs(change[k])));
+      if (change_[k] > 0) length = std::min(length, 0.7 * here / change_[k]);
+      length = std::min(length, 0.2 / std::max(1e-300, std::abs(change_[k])));
     }
-    for (Eigen::Index k = 0; k < 3 * m; ++k) fractions(k) -= length * change[k];
-    s.T_K -= length * change[3 * m];
-    s.share -= length * change[3 * m + 1];
-    if (!(s.T_K > 100 && s.T_K < 1500)) return std::nullopt;
+    for (Eigen::Index k = 0; k < 3 * m; ++k) fractions(k) -= length * change_[k];
+    s.T_K -= length * change_[3 * m];
+    s.share -= length * change_[3 * m + 1];
+    if (!(s.T_K > 100 && s.T_K < 1500)) return false;
   }
   double apart = 0, least = 1;
   for (const Eigen::Index i : there_) {
-    apart =
-        std::max(apart, std::abs(s.alpha[static_cast<std::size_t>(i)] - s.beta[static_cast<std::size_t>(i)]));
-    least = std::min({least, s.alpha[static_cast<std::size_t>(i)], s.beta[static_cast<std::size_t>(i)]});
+    const double alpha = s.alpha[static_cast<std::size_t>(i)], beta = s.beta[static_cast<std::size_t>(i)];
+    apart = std::max(apart, std::abs(alpha - beta));
+    least = std::min({least, alpha, beta});
   }
-  if (s.residual > 1e-9 || apart < 1e-4 || least < 1e-12 || !(s.share > 0 && s.share < 1))
-    return std::nullopt;
-  return s;
+  return s.residual < 1e-9 && apart > 1e-4 && least > 1e-12;
 }
 
-std::vector<double> HeterogeneousAzeotrope::eigenvalues(const HeterogeneousState& s) {
-  assemble(s);
+std::optional<BoilingLiquids> BoilingLiquidsSolver::azeotrope(BoilingLiquids start) {
+  if (!newton(start, {}) || !(start.share > 0 && start.share < 1)) return std::nullopt;
+  return start;
+}
+
+bool BoilingLiquidsSolver::through(std::span<const double> z, BoilingLiquids& state) {
+  return newton(state, z);
+}
+
+std::vector<double> BoilingLiquidsSolver::eigenvalues(const BoilingLiquids& s) {
+  assemble(s, s.y);
   const auto m = std::ssize(there_);
-  // In place of the tie line: the whole liquid as it is given, one of them exchanged for the sum of the
-  // vapour.
-  for (Eigen::Index r = 0; r < m; ++r) {
-    const auto i = static_cast<std::size_t>(there_[static_cast<std::size_t>(r)]);
-    J_.row(2 * m + r).setZero();
-    if (r == m - 1) {
-      J_.row(2 * m + r).segment(2 * m, m).setOnes();
-      continue;
-    }
-    J_(2 * m + r, r) = 1 - s.share;
-    J_(2 * m + r, m + r) = s.share;
-    J_(2 * m + r, 3 * m + 1) = s.beta[i] - s.alpha[i];
-  }
-  const Eigen::FullPivLU<Eigen::MatrixXd> lu(J_);
+  const Eigen::FullPivLU<Matrix> lu(J_);
   Eigen::MatrixXd M(m - 1, m - 1);
   for (Eigen::Index c = 0; c + 1 < m; ++c) {
-    Eigen::VectorXd right = Eigen::VectorXd::Zero(J_.rows());
-    right[2 * m + c] = 1;  // the last component gives way
-    const Eigen::VectorXd change = lu.solve(right);
+    Vector right = Vector::Zero(J_.rows());
+    right[2 * m + c] = -1;  // the last component gives way
+    const Vector change = lu.solve(right);
     for (Eigen::Index r = 0; r + 1 < m; ++r) M(r, c) = (r == c ? 1 : 0) - change[2 * m + r];
   }
   std::vector<double> list;

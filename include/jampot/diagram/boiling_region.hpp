@@ -1,0 +1,76 @@
+#pragma once
+// Where a ternary liquid at its boiling point is two liquids, at a given pressure.
+#include <optional>
+#include <vector>
+
+#include "jampot/diagram/ternary.hpp"
+#include "jampot/equilibrium/boiling_liquids.hpp"
+#include "jampot/equilibrium/incipient.hpp"
+#include "jampot/phase/mixture.hpp"
+
+namespace jampot {
+
+/// Two liquids that boil together, and their vapour.
+struct BoilingTieLine : TieLine {
+  std::array<double, 3> y{};
+  double T_K = 0;
+};
+
+/// A region of two boiling liquids: its tie lines in order, from one end to the other. alpha lies on the same
+/// side throughout. The vapours make the vapour line.
+struct BoilingRegion {
+  std::vector<BoilingTieLine> tie_lines;
+  RegionEnd begin, end;
+};
+
+struct BoilingRegions {
+  std::vector<BoilingRegion> regions;
+  Notices notices;
+};
+
+/// All regions of a ternary mixture at P_Pa.
+///
+/// Method: the three-phase lines of the three pairs are followed into the triangle, every tie line solved
+/// with its vapour and temperature, until another pair, or until both liquids become one (found by letting
+/// the tie lines shrink: the square of their length goes to zero linearly). What still parts then on a
+/// lattice begins a region of its own. Where a third liquid appears a region ends, with a notice.
+/// @throws CalculationError where a region cannot be followed to an end
+BoilingRegions boiling_regions(Mixture& mixture, double P_Pa);
+
+/// The boiling point of ternary liquids of any composition at one pressure, one liquid or two: what the
+/// equation of residue curves asks for. Keeps the last temperature as the next start; allocates nothing once
+/// made.
+class BoilingLiquid {
+ public:
+  /// The mixture and the regions are borrowed and must outlive this.
+  BoilingLiquid(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& regions);
+
+  /// Boils a composition. @throws CalculationError where it is not brought to the boil
+  void at(const std::array<double, 3>& x);
+  double T_K() const { return T_K_; }
+  const std::array<double, 3>& y() const { return y_; }
+  bool two_liquids() const { return two_; }
+
+  /// The tie line through a composition, its share of beta too; nothing where it boils as one liquid.
+  struct Through {
+    BoilingTieLine line;
+    double share = 0;
+  };
+  std::optional<Through> tie_line(const std::array<double, 3>& x);
+
+ private:
+  bool part(const std::array<double, 3>& x);
+
+  Mixture& mixture_;
+  double P_Pa_;
+  const std::vector<BoilingRegion>& regions_;
+  IncipientSolver solver_;
+  IncipientState state_;
+  BoilingLiquidsSolver liquids_;
+  BoilingLiquids parted_;
+  double T_K_ = 0;
+  std::array<double, 3> y_{};
+  bool two_ = false;
+};
+
+}  // namespace jampot

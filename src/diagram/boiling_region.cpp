@@ -1,0 +1,375 @@
+#include "jampot/diagram/boiling_region.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <deque>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/azeotrope.hpp"
+#include "triangle_plane.hpp"
+
+namespace jampot {
+namespace {
+
+constexpr double longest_step = 0.03;   // of an end of the tie line
+constexpr double shortest_step = 1e-7;  // of its middle
+constexpr double vanishing = 0.03;      // a tie line so short that its end is extrapolated
+
+BoilingTieLine turned(const BoilingTieLine& line) {
+  BoilingTieLine other = line;
+  std::swap(other.alpha, other.beta);
+  return other;
+}
+
+// The same tie line with alpha on the side of that of another.
+BoilingTieLine aligned(const BoilingTieLine& line, const TieLine& other) {
+  const BoilingTieLine reverse = turned(line);
+  return distance(line, other) <= distance(reverse, other) ? line : reverse;
+}
+
+BoilingTieLine between(const BoilingTieLine& a, const BoilingTieLine& b, double share) {
+  BoilingTieLine line;
+  line.alpha = combined(a.alpha, share, difference(b.alpha, a.alpha));
+  line.beta = combined(a.beta, share, difference(b.beta, a.beta));
+  line.y = combined(a.y, share, difference(b.y, a.y));
+  line.T_K = a.T_K + share * (b.T_K - a.T_K);
+  return line;
+}
+
+// Where a composition lies among the tie lines of a region: between k and k + 1.
+struct Place {
+  std::size_t k = 0;
+  double between = 0, share = 0;  ///< of tie line k + 1, of beta
+};
+
+std::optional<Place> place_in(const BoilingRegion& region, const Composition& x) {
+  const auto& lines = region.tie_lines;
+  const auto side = [&](const TieLine& line) {
+    return cross(difference(line.beta, line.alpha), difference(x, line.alpha));
+  };
+  constexpr double margin = 0.02;
+  double before = side(lines[0]);
+  for (std::size_t k = 0; k + 1 < lines.size(); ++k) {
+    const double here = before, next = side(lines[k + 1]);
+    before = next;
+    if (!(here * next <= 0) || here == next) continue;
+    const double t = here / (here - next);
+    const BoilingTieLine line = between(lines[k], lines[k + 1], t);
+    const Composition along = difference(line.beta, line.alpha);
+    const double length = inner(along, along);
+    if (!(length > 0)) continue;
+    const double share = inner(difference(x, line.alpha), along) / length;
+    if (share > -margin && share < 1 + margin) return Place{k, t, share};
+  }
+  return std::nullopt;
+}
+
+void fill(BoilingLiquids& state, const BoilingTieLine& line, double share, const Composition& z) {
+  state.alpha.assign(line.alpha.begin(), line.alpha.end());
+  state.beta.assign(line.beta.begin(), line.beta.end());
+  state.y.assign(line.y.begin(), line.y.end());
+  for (std::size_t i = 0; i < 3; ++i) {
+    if (!(z[i] > 0)) state.alpha[i] = state.beta[i] = state.y[i] = 0;
+  }
+  state.T_K = line.T_K;
+  state.share = share;
+}
+
+BoilingTieLine line_of(const BoilingLiquids& state) {
+  BoilingTieLine line;
+  line.alpha = array_of(state.alpha);
+  line.beta = array_of(state.beta);
+  line.y = array_of(state.y);
+  line.T_K = state.T_K;
+  return line;
+}
+
+class Tracer {
+ public:
+  Tracer(Mixture& mixture, double P_Pa)
+      : mixture_(mixture), P_Pa_(P_Pa), solver_(mixture.liquid(), mixture.vapour(), P_Pa) {}
+
+  BoilingRegions run() {
+    find_edges();
+    for (std::size_t k = 0; k < starts_.size(); ++k) {
+      if (starts_[k].used) continue;
+      starts_[k].used = true;
+      const Start start = starts_[k];
+      result_.regions.push_back(follow(start));
+    }
+    follow_islands();
+    return std::move(result_);
+  }
+
+ private:
+  struct Start {
+    BoilingTieLine line;
+    RegionEnd end;          ///< what lies behind
+    Composition direction;  ///< into the region
+    bool used = false;
+  };
+
+  void find_edges() {
+    for (std::size_t absent = 0; absent < 3; ++absent) {
+      const std::size_t i = absent == 0 ? 1 : 0, j = absent == 2 ? 1 : 2;
+      for (const ThreePhase& known : three_phases_of_pair(mixture_, i, j, P_Pa_)) {
+        Start start;
+        for (const auto& [into, fraction] :
+             {std::pair(&start.line.alpha, known.x_alpha), std::pair(&start.line.beta, known.x_beta),
+              std::pair(&start.line.y, known.y)}) {
+          (*into)[i] = fraction;
+          (*into)[j] = 1 - fraction;
+        }
+        start.line.T_K = known.T_K;
+        start.end = {RegionEnd::Kind::edge, absent};
+        start.direction[absent] = 1;
+        start.direction[i] = start.direction[j] = -0.5;
+        starts_.push_back(start);
+      }
+    }
+  }
+
+  std::optional<BoilingTieLine> through(const Composition& z, const BoilingTieLine& guess) {
+    for (const double value : z) {
+      if (!(value > 0)) return std::nullopt;
+    }
+    fill(state_, guess, 0.5, z);
+    if (!solver_.through(z, state_) || !(state_.share > 0 && state_.share < 1)) return std::nullopt;
+    return aligned(line_of(state_), guess);
+  }
+
+  // A component that is absent from a tie line enters in the proportion of its limits there.
+  void let_in(BoilingTieLine& guess, const BoilingTieLine& last, const Composition& z) {
+    for (std::size_t k = 0; k < 3; ++k) {
+      if (guess.alpha[k] > 0 && guess.beta[k] > 0) continue;
+      PhaseValues alpha(3), beta(3), vapour(3);
+      mixture_.liquid().evaluate(last.T_K, P_Pa_, last.alpha, {}, alpha);
+      mixture_.liquid().evaluate(last.T_K, P_Pa_, last.beta, {}, beta);
+      mixture_.vapour().evaluate(last.T_K, P_Pa_, last.y, {}, vapour);
+      const double share = 1 / (1 + std::exp(beta.ln_phi[k] - alpha.ln_phi[k]));
+      guess.alpha[k] = 2 * z[k] * std::max(1 - share, 1e-10);
+      guess.beta[k] = 2 * z[k] * std::max(share, 1e-10);
+      guess.y[k] = std::min(0.2, guess.alpha[k] * std::exp(alpha.ln_phi[k] - vapour.ln_phi[k]));
+    }
+  }
+
+  std::optional<BoilingTieLine> step(const BoilingRegion& region, const Composition& direction, double h) {
+    const auto& lines = region.tie_lines;
+    const BoilingTieLine& last = lines.back();
+    const Composition z = combined(last.middle(), h, direction);
+    BoilingTieLine guess = last;
+    if (lines.size() > 1) {
+      const BoilingTieLine& before = lines[lines.size() - 2];
+      const BoilingTieLine further =
+          between(before, last, 1 + h / std::max(1e-12, distance(last.middle(), before.middle())));
+      bool inside = true;
+      for (std::size_t i = 0; i < 3; ++i)
+        inside = inside && further.alpha[i] > 0.2 * last.alpha[i] && further.beta[i] > 0.2 * last.beta[i] &&
+                 further.y[i] > 0.2 * last.y[i];
+      if (inside) guess = further;
+    }
+    let_in(guess, last, z);
+    return through(z, guess);
+  }
+
+  // The square of the length of a tie line goes to zero linearly, and with it everything else.
+  bool end_at_plait(BoilingRegion& region) {
+    const auto& lines = region.tie_lines;
+    if (lines.size() < 3) return false;
+    const BoilingTieLine &last = lines.back(), &before = lines[lines.size() - 2];
+    const double now = norm(difference(last.beta, last.alpha)),
+                 then = norm(difference(before.beta, before.alpha));
+    if (!(now < then)) return false;
+    const double ahead = now * now / (then * then - now * now);
+    BoilingTieLine end = between(before, last, 1 + ahead);
+    end.alpha = end.beta = end.middle();
+    region.tie_lines.push_back(end);
+    region.end = {RegionEnd::Kind::plait, 0};
+    return true;
+  }
+
+  // Where the next step would leave the triangle: the three-phase line of the pair there that is nearest.
+  bool end_at_edge(BoilingRegion& region, const Composition& direction) {
+    const BoilingTieLine last = region.tie_lines.back();
+    for (Start& start : starts_) {
+      if (start.end.kind != RegionEnd::Kind::edge) continue;
+      const std::size_t absent = start.end.number;
+      const double left = std::max(last.alpha[absent], last.beta[absent]);
+      if (left > 0.02 || direction[absent] >= 0) continue;
+      const BoilingTieLine line = aligned(start.line, last);
+      if (distance(line, last) > std::min(0.03, 30 * left + 1e-5)) continue;
+      if (start.used && region.begin.kind == RegionEnd::Kind::edge && region.begin.number == absent) continue;
+      start.used = true;
+      region.tie_lines.push_back(line);
+      region.end = start.end;
+      return true;
+    }
+    return false;
+  }
+
+  BoilingRegion follow(const Start& start) {
+    BoilingRegion region;
+    region.begin = start.end;
+    region.tie_lines.push_back(start.line);
+    Composition direction = across(start.line, start.direction);
+    double h = 1e-3;
+    constexpr int most_steps = 2000;
+    for (int count = 0; count < most_steps; ++count) {
+      const BoilingTieLine last = region.tie_lines.back();
+      const double length = norm(difference(last.beta, last.alpha));
+      if (length < vanishing && end_at_plait(region)) return region;
+      if (end_at_edge(region, direction)) return region;
+      if (h < shortest_step) {
+        if (length < 5 * vanishing && end_at_plait(region)) return region;
+        break;
+      }
+      const auto next = step(region, direction, h);
+      const bool far = next && (distance(*next, last) > longest_step || turn(*next, last) < 0.98 ||
+                                next->length() < 0.7 * last.length());
+      if (!next || (far && h > 1e-5)) {
+        h /= 2;
+        continue;
+      }
+      if (liquid_splits(mixture_.liquid(), next->T_K,
+                        std::vector<double>(next->alpha.begin(), next->alpha.end()))) {
+        if (h > 1e-5) {
+          h /= 2;
+          continue;
+        }
+        result_.notices.add("three-liquids",
+                            fmt::format("near {:.2f} K a third liquid appears beside two that boil; what "
+                                        "boils as three liquids is not followed, and the map is incomplete",
+                                        next->T_K));
+        region.end = {RegionEnd::Kind::three_liquid, 0};
+        return region;
+      }
+      direction = across(*next, direction);
+      region.tie_lines.push_back(*next);
+      if (distance(*next, last) < longest_step / 2) h = std::min(1.6 * h, 0.05);
+    }
+    throw CalculationError(
+        fmt::format("the two boiling liquids near x = ({:.4f}, {:.4f}, {:.4f}) could not be followed to an "
+                    "end of their region",
+                    region.tie_lines.back().middle()[0], region.tie_lines.back().middle()[1],
+                    region.tie_lines.back().middle()[2]));
+  }
+
+  bool covered(const Composition& x) const {
+    return std::any_of(result_.regions.begin(), result_.regions.end(),
+                       [&](const BoilingRegion& region) { return place_in(region, x).has_value(); });
+  }
+
+  // Regions that touch no side: what boils as one liquid though it would part.
+  void follow_islands() {
+    IncipientSolver boiler(mixture_.liquid(), mixture_.vapour());
+    IncipientState state(3);
+    state.P_Pa = P_Pa_;
+    constexpr int steps = 12;
+    for (int i = 1; i < steps; ++i) {
+      for (int j = 1; i + j < steps; ++j) {
+        const Composition z{1.0 * i / steps, 1.0 * j / steps, 1.0 * (steps - i - j) / steps};
+        if (covered(z)) continue;
+        state.T_K = 0;
+        for (std::size_t k = 0; k < 3; ++k)
+          state.T_K += z[k] * mixture_.substances()[k].vapour_pressure->T_K(P_Pa_);
+        state.w.assign(z.begin(), z.end());
+        if (!boiler.solve(Sought::temperature, z, state)) continue;
+        if (!liquid_splits(mixture_.liquid(), state.T_K, z)) continue;
+        begin_island(z, state);
+      }
+    }
+  }
+
+  void begin_island(const Composition& z, const IncipientState& boiling) {
+    LiquidSplitter splitter(mixture_.activity(), boiling.T_K);
+    const LiquidSplit split = splitter.split(z);
+    if (split.phases() != 2) return;
+    BoilingTieLine guess;
+    guess.alpha = array_of(split.x[0]);
+    guess.beta = array_of(split.x[1]);
+    guess.y = array_of(boiling.w);
+    guess.T_K = boiling.T_K;
+    const auto line = through(z, guess);
+    if (!line || covered(line->middle())) return;
+    Start start;
+    start.line = *line;
+    start.direction = across(*line, {1, -0.5, -0.5});
+    BoilingRegion one = follow(start);
+    for (double& value : start.direction) value = -value;
+    const BoilingRegion other = follow(start);
+    std::reverse(one.tie_lines.begin(), one.tie_lines.end());
+    one.begin = one.end;
+    one.end = other.end;
+    one.tie_lines.insert(one.tie_lines.end(), other.tie_lines.begin() + 1, other.tie_lines.end());
+    result_.regions.push_back(std::move(one));
+  }
+
+  Mixture& mixture_;
+  double P_Pa_;
+  BoilingLiquidsSolver solver_;
+  BoilingLiquids state_;
+  std::deque<Start> starts_;
+  BoilingRegions result_;
+};
+
+}  // namespace
+
+BoilingRegions boiling_regions(Mixture& mixture, double P_Pa) {
+  return Tracer(mixture, P_Pa).run();
+}
+
+BoilingLiquid::BoilingLiquid(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& regions)
+    : mixture_(mixture),
+      P_Pa_(P_Pa),
+      regions_(regions),
+      solver_(mixture.liquid(), mixture.vapour()),
+      state_(3),
+      liquids_(mixture.liquid(), mixture.vapour(), P_Pa) {
+  state_.P_Pa = P_Pa;
+}
+
+bool BoilingLiquid::part(const Composition& x) {
+  for (const BoilingRegion& region : regions_) {
+    const auto place = place_in(region, x);
+    if (!place) continue;
+    const BoilingTieLine near =
+        between(region.tie_lines[place->k], region.tie_lines[place->k + 1], place->between);
+    fill(parted_, near, place->share, x);
+    if (!liquids_.through(x, parted_)) {  // beside a plait point: between the neighbours
+      fill(parted_, near, place->share, x);
+    }
+    if (parted_.share >= 0 && parted_.share <= 1) return true;
+  }
+  return false;
+}
+
+void BoilingLiquid::at(const Composition& x) {
+  two_ = part(x);
+  if (two_) {
+    T_K_ = parted_.T_K;
+    y_ = array_of(parted_.y);
+    return;
+  }
+  bool boils = false;
+  if (state_.T_K > 0) boils = solver_.solve(Sought::temperature, x, state_);
+  if (!boils) {
+    state_.T_K = 0;
+    for (std::size_t k = 0; k < 3; ++k)
+      state_.T_K += x[k] * mixture_.substances()[k].vapour_pressure->T_K(P_Pa_);
+    state_.w.assign(x.begin(), x.end());
+    if (!solver_.solve(Sought::temperature, x, state_))
+      throw CalculationError(
+          fmt::format("x = ({:.5f}, {:.5f}, {:.5f}) was not brought to the boil", x[0], x[1], x[2]));
+  }
+  T_K_ = state_.T_K;
+  y_ = array_of(state_.w);
+}
+
+std::optional<BoilingLiquid::Through> BoilingLiquid::tie_line(const Composition& x) {
+  if (!part(x)) return std::nullopt;
+  return Through{line_of(parted_), parted_.share};
+}
+
+}  // namespace jampot

@@ -1,0 +1,64 @@
+#pragma once
+// Directions and distances among compositions of three components. They are those of the equilateral
+// triangle of side 1, in which no component is special.
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <vector>
+
+#include "jampot/diagram/ternary.hpp"
+
+namespace jampot {
+
+using Composition = std::array<double, 3>;
+
+inline Composition combined(const Composition& a, double factor, const Composition& b) {
+  return {a[0] + factor * b[0], a[1] + factor * b[1], a[2] + factor * b[2]};
+}
+
+inline Composition difference(const Composition& a, const Composition& b) {
+  return combined(a, -1, b);
+}
+
+inline double inner(const Composition& a, const Composition& b) {
+  return (a[0] * b[0] + a[1] * b[1] + a[2] * b[2]) / 2;
+}
+
+inline double norm(const Composition& a) {
+  return std::sqrt(inner(a, a));
+}
+
+inline double distance(const Composition& a, const Composition& b) {
+  return norm(difference(a, b));
+}
+
+/// Twice the area between two directions; positive where the second lies to the left of the first, seen with
+/// the corners 0, 1, 2 standing against the clock.
+inline double cross(const Composition& a, const Composition& b) {
+  return a[1] * b[2] - a[2] * b[1];
+}
+
+/// At right angles to a tie line, of length 1, on the side of `towards`.
+inline Composition across(const TieLine& line, const Composition& towards) {
+  const Composition along = difference(line.beta, line.alpha);
+  Composition result{along[1] - along[2], along[2] - along[0], along[0] - along[1]};
+  const double factor = (inner(result, towards) < 0 ? -1 : 1) / norm(result);
+  for (double& value : result) value *= factor;
+  return result;
+}
+
+inline double distance(const TieLine& a, const TieLine& b) {
+  return std::max(distance(a.alpha, b.alpha), distance(a.beta, b.beta));
+}
+
+inline Composition array_of(const std::vector<double>& x) {
+  return {x[0], x[1], x[2]};
+}
+
+/// The cosine of the angle between two tie lines.
+inline double turn(const TieLine& a, const TieLine& b) {
+  const Composition u = difference(a.beta, a.alpha), v = difference(b.beta, b.alpha);
+  return inner(u, v) / (norm(u) * norm(v));
+}
+
+}  // namespace jampot
