@@ -13,7 +13,7 @@
 namespace jampot {
 namespace {
 
-constexpr double longest_step = 0.03;   // of an end of the tie line
+constexpr double longest_step = 0.02;   // of an end of the tie line
 constexpr double shortest_step = 1e-7;  // of its middle
 constexpr double vanishing = 0.03;      // a tie line so short that its end is extrapolated
 
@@ -320,27 +320,104 @@ BoilingRegions boiling_regions(Mixture& mixture, double P_Pa) {
   return Tracer(mixture, P_Pa).run();
 }
 
+// A curve through all tie lines of a region, ten numbers each, in their distance from each other as the
+// parameter: cubic pieces whose slopes are those of the parabola through three neighbours.
+class BoilingLiquid::Spline {
+ public:
+  explicit Spline(const BoilingRegion& region) : region_(region) {
+    const auto& lines = region.tie_lines;
+    for (std::size_t k = 0; k < lines.size(); ++k)
+      at_.push_back(k == 0 ? 0 : at_.back() + std::max(1e-12, distance(lines[k], lines[k - 1])));
+    for (std::size_t k = 0; k < lines.size(); ++k) {
+      const std::size_t middle = std::clamp<std::size_t>(k, 1, lines.size() - 2);
+      slopes_.push_back(slope(middle, at_[k]));
+    }
+  }
+
+  /// The tie line through x, and its share of beta; false where none is near.
+  bool through(const Composition& x, BoilingTieLine& line, double& share) const {
+    const auto place = place_in(region_, x);
+    if (!place) return false;
+    const std::size_t k = place->k;
+    double before = 0, t = place->between, value_before = side(region_.tie_lines[k], x);
+    constexpr int most_steps = 12;
+    for (int step = 0; step < most_steps; ++step) {
+      line = piece(k, t);
+      const double value = side(line, x);
+      if (std::abs(value) < 1e-14 || value == value_before) break;
+      const double next = t - value * (t - before) / (value - value_before);
+      before = t;
+      value_before = value;
+      t = std::clamp(next, -0.1, 1.1);
+    }
+    const Composition along = difference(line.beta, line.alpha);
+    share = inner(difference(x, line.alpha), along) / inner(along, along);
+    return std::isfinite(share);
+  }
+
+ private:
+  static double side(const TieLine& line, const Composition& x) {
+    return cross(difference(line.beta, line.alpha), difference(x, line.alpha));
+  }
+
+  // Weights of four tie lines and slopes applied to each of the ten numbers.
+  template <class Call>
+  static void each(BoilingTieLine& into, const Call& call) {
+    for (std::size_t i = 0; i < 3; ++i) {
+      into.alpha[i] = call([i](const BoilingTieLine& line) { return line.alpha[i]; });
+      into.beta[i] = call([i](const BoilingTieLine& line) { return line.beta[i]; });
+      into.y[i] = call([i](const BoilingTieLine& line) { return line.y[i]; });
+    }
+    into.T_K = call([](const BoilingTieLine& line) { return line.T_K; });
+  }
+
+  BoilingTieLine slope(std::size_t middle, double u) const {
+    const auto& lines = region_.tie_lines;
+    const double a = at_[middle - 1], b = at_[middle], c = at_[middle + 1];
+    const double in_a = (2 * u - b - c) / ((a - b) * (a - c)), in_b = (2 * u - a - c) / ((b - a) * (b - c)),
+                 in_c = (2 * u - a - b) / ((c - a) * (c - b));
+    BoilingTieLine result;
+    each(result, [&](const auto& part) {
+      return in_a * part(lines[middle - 1]) + in_b * part(lines[middle]) + in_c * part(lines[middle + 1]);
+    });
+    return result;
+  }
+
+  BoilingTieLine piece(std::size_t k, double t) const {
+    const double u = 1 - t, h = at_[k + 1] - at_[k];
+    BoilingTieLine line;
+    each(line, [&](const auto& part) {
+      return u * u * (1 + 2 * t) * part(region_.tie_lines[k]) +
+             t * t * (3 - 2 * t) * part(region_.tie_lines[k + 1]) +
+             h * (t * u * u * part(slopes_[k]) - t * t * u * part(slopes_[k + 1]));
+    });
+    return line;
+  }
+
+  const BoilingRegion& region_;
+  std::vector<double> at_;
+  std::vector<BoilingTieLine> slopes_;
+};
+
 BoilingLiquid::BoilingLiquid(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& regions)
     : mixture_(mixture),
       P_Pa_(P_Pa),
-      regions_(regions),
       solver_(mixture.liquid(), mixture.vapour()),
       state_(3),
       liquids_(mixture.liquid(), mixture.vapour(), P_Pa) {
   state_.P_Pa = P_Pa;
+  constexpr double enough = 1e-8;  // of ln P: some millionths of a kelvin
+  solver_.tolerance = enough;
+  for (const BoilingRegion& region : regions) {
+    if (region.tie_lines.size() > 2) splines_.emplace_back(region);
+  }
 }
 
+BoilingLiquid::~BoilingLiquid() = default;
+
 bool BoilingLiquid::part(const Composition& x) {
-  for (const BoilingRegion& region : regions_) {
-    const auto place = place_in(region, x);
-    if (!place) continue;
-    const BoilingTieLine near =
-        between(region.tie_lines[place->k], region.tie_lines[place->k + 1], place->between);
-    fill(parted_, near, place->share, x);
-    if (!liquids_.through(x, parted_)) {  // beside a plait point: between the neighbours
-      fill(parted_, near, place->share, x);
-    }
-    if (parted_.share >= 0 && parted_.share <= 1) return true;
+  for (const Spline& spline : splines_) {
+    if (spline.through(x, line_, share_) && share_ >= 0 && share_ <= 1) return true;
   }
   return false;
 }
@@ -348,12 +425,20 @@ bool BoilingLiquid::part(const Composition& x) {
 void BoilingLiquid::at(const Composition& x) {
   two_ = part(x);
   if (two_) {
-    T_K_ = parted_.T_K;
-    y_ = array_of(parted_.y);
+    T_K_ = line_.T_K;
+    y_ = line_.y;
     return;
   }
   bool boils = false;
-  if (state_.T_K > 0) boils = solver_.solve(Sought::temperature, x, state_);
+  if (state_.T_K > 0) {
+    // On from the last two along the line through them: neighbours on a curve are asked for in turn.
+    const Composition step = difference(last_, before_);
+    const double length = inner(step, step), ahead = inner(difference(x, last_), step);
+    const double T_last = state_.T_K;
+    if (std::abs(ahead) < 3 * length) state_.T_K += (T_last - T_before_) * ahead / length;
+    T_before_ = T_last;
+    boils = solver_.solve(Sought::temperature, x, state_);
+  }
   if (!boils) {
     state_.T_K = 0;
     for (std::size_t k = 0; k < 3; ++k)
@@ -363,13 +448,19 @@ void BoilingLiquid::at(const Composition& x) {
       throw CalculationError(
           fmt::format("x = ({:.5f}, {:.5f}, {:.5f}) was not brought to the boil", x[0], x[1], x[2]));
   }
+  before_ = last_;
+  last_ = x;
   T_K_ = state_.T_K;
   y_ = array_of(state_.w);
 }
 
 std::optional<BoilingLiquid::Through> BoilingLiquid::tie_line(const Composition& x) {
   if (!part(x)) return std::nullopt;
-  return Through{line_of(parted_), parted_.share};
+  BoilingLiquids exact;
+  fill(exact, line_, share_, x);
+  if (!liquids_.through(x, exact)) return Through{line_, share_};  // beside a plait point
+  if (!(exact.share >= 0 && exact.share <= 1)) return std::nullopt;
+  return Through{line_of(exact), exact.share};
 }
 
 }  // namespace jampot

@@ -38,12 +38,14 @@ struct BoilingRegions {
 BoilingRegions boiling_regions(Mixture& mixture, double P_Pa);
 
 /// The boiling point of ternary liquids of any composition at one pressure, one liquid or two: what the
-/// equation of residue curves asks for. Keeps the last temperature as the next start; allocates nothing once
-/// made.
+/// equation of residue curves asks for. Where there are two it is read off a curve through the tie lines of
+/// the region (tests hold it to 1e-5 of the exact one). Keeps the last temperature as the next start;
+/// allocates nothing once made.
 class BoilingLiquid {
  public:
   /// The mixture and the regions are borrowed and must outlive this.
   BoilingLiquid(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& regions);
+  ~BoilingLiquid();
 
   /// Boils a composition. @throws CalculationError where it is not brought to the boil
   void at(const std::array<double, 3>& x);
@@ -51,7 +53,7 @@ class BoilingLiquid {
   const std::array<double, 3>& y() const { return y_; }
   bool two_liquids() const { return two_; }
 
-  /// The tie line through a composition, its share of beta too; nothing where it boils as one liquid.
+  /// The exact tie line through a composition, its share of beta too; nothing where it boils as one liquid.
   struct Through {
     BoilingTieLine line;
     double share = 0;
@@ -59,15 +61,19 @@ class BoilingLiquid {
   std::optional<Through> tie_line(const std::array<double, 3>& x);
 
  private:
+  class Spline;
   bool part(const std::array<double, 3>& x);
 
   Mixture& mixture_;
   double P_Pa_;
-  const std::vector<BoilingRegion>& regions_;
+  std::vector<Spline> splines_;
   IncipientSolver solver_;
   IncipientState state_;
+  std::array<double, 3> last_{}, before_{};  ///< boiled as one liquid
+  double T_before_ = 0;
   BoilingLiquidsSolver liquids_;
-  BoilingLiquids parted_;
+  BoilingTieLine line_;
+  double share_ = 0;
   double T_K_ = 0;
   std::array<double, 3> y_{};
   bool two_ = false;

@@ -27,8 +27,9 @@ enum class Sought { temperature, pressure };
 /// Solves for an incipient phase. Holds scratch space and the last solution; allocates nothing while solving.
 class IncipientSolver {
  public:
-  /// Residual at which a state counts as solved.
-  static constexpr double tolerance = 1e-12;
+  /// Residual at which a state counts as solved. Newton's last step squares it: curves that ask often can do
+  /// with less than the default.
+  double tolerance = 1e-12;
 
   /// The phases are borrowed and must outlive the solver.
   IncipientSolver(Phase& known, Phase& incipient);

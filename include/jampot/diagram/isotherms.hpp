@@ -1,0 +1,20 @@
+#pragma once
+// Lines of constant boiling temperature in a triangle.
+#include <array>
+#include <vector>
+
+#include "jampot/diagram/boiling_region.hpp"
+
+namespace jampot {
+
+struct Isotherm {
+  double T_K = 0;
+  std::vector<std::array<double, 3>> x;  ///< one unbroken line; closed where its ends are the same
+};
+
+/// The boiling temperatures at P_Pa on a lattice of the triangle, 1/80 apart, and through them the lines of
+/// the temperatures wanted, straight within each cell. Temperatures that do not occur have no line.
+std::vector<Isotherm> isotherms(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& two_liquids,
+                                const std::vector<double>& T_K);
+
+}  // namespace jampot

@@ -1,0 +1,68 @@
+#pragma once
+// Residue curve maps of three components at a pressure.
+#include <array>
+#include <optional>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/diagram/boiling_region.hpp"
+#include "jampot/equilibrium/singular_points.hpp"
+#include "jampot/phase/mixture.hpp"
+
+namespace jampot {
+
+/// The composition of a liquid that boils away, dx/dt = x - y(x), from its coldest end to its hottest. Where
+/// the liquid is two, x is the whole of both.
+struct ResidueCurve {
+  std::vector<std::array<double, 3>> x;
+  std::vector<double> T_K;
+  std::optional<std::size_t> begin, end;  ///< numbers of the singular points at its ends; none: it got lost
+};
+
+/// A residue curve that leaves or enters a saddle across the triangle.
+struct Separatrix : ResidueCurve {
+  std::size_t saddle = 0;  ///< its number among the singular points
+  /// Whether the curves on its two sides have different ends: a distillation boundary.
+  bool boundary = true;
+};
+
+/// All compositions whose residue curves run from one unstable node to one stable node.
+struct DistillationRegion {
+  std::size_t from = 0, to = 0;  ///< numbers of the nodes
+  /// Closed outlines without holes, against the clock with the corners 0, 1, 2; several where a separatrix
+  /// that is no boundary runs through.
+  std::vector<std::vector<std::array<double, 3>>> outlines;
+};
+
+struct ResidueMap {
+  double P_Pa = 0;
+  SingularPoints singular;
+  BoilingRegions two_liquids;
+  std::vector<Separatrix> separatrices;
+  std::vector<DistillationRegion> regions;
+  std::vector<ResidueCurve> curves;   ///< spread evenly
+  std::vector<ResidueCurve> through;  ///< through the compositions asked for
+  Notices notices;
+
+  /// The number of the region in which a composition lies; none where the map is incomplete there. A point of
+  /// a side counts as lying a little inside.
+  std::optional<std::size_t> region_of(const std::array<double, 3>& x) const;
+};
+
+struct ResidueOptions {
+  int curves = 25;
+  std::vector<std::array<double, 3>> through;
+};
+
+/// The map of a mixture of three at P_Pa.
+///
+/// Method: all singular points and regions of two boiling liquids first; from every saddle its separatrices
+/// across the triangle; curves one after the other through the composition furthest from all that is drawn
+/// so far, integrated both ways in the length of the curve (Dormand-Prince) to the nodes. Regions are the
+/// faces into which separatrices and sides cut the triangle. Source: M. F. Doherty, J. D. Perkins, Chem. Eng.
+/// Sci. 33 (1978) 281-301; the whole liquid of two: H. N. Pham, M. F. Doherty, Chem. Eng. Sci. 45 (1990)
+/// 1837-1843.
+/// @throws RequestError where there are not three components; CalculationError as `singular_points`
+ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& options = {});
+
+}  // namespace jampot

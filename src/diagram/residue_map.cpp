@@ -1,0 +1,100 @@
+#include "jampot/diagram/residue_map.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "jampot/basis/error.hpp"
+#include "residue_curves.hpp"
+#include "residue_regions.hpp"
+
+namespace jampot {
+namespace {
+
+// Compositions spread over the triangle and how far each is from everything drawn so far.
+class Gaps {
+ public:
+  Gaps() {
+    constexpr int steps = 30;
+    for (int i = 1; i < steps; ++i) {
+      for (int j = 1; i + j < steps; ++j) {
+        const Composition x{1.0 * i / steps, 1.0 * j / steps, 1.0 * (steps - i - j) / steps};
+        constexpr double height = 0.8660254037844386;  // of the triangle of side 1
+        spots_.push_back({x, height * std::min({x[0], x[1], x[2]})});
+      }
+    }
+  }
+
+  void draw(const ResidueCurve& curve) {
+    constexpr double spacing = 0.025;
+    Composition last = curve.x.front();
+    for (const Composition& x : curve.x) {
+      const double length = distance(x, last);
+      if (length < spacing && &x != &curve.x.front()) continue;
+      const int pieces = std::max(1, static_cast<int>(length / spacing));
+      for (int k = 1; k <= pieces; ++k)
+        draw(combined(last, static_cast<double>(k) / pieces, difference(x, last)));
+      last = x;
+    }
+  }
+
+  const Composition& widest() const {
+    return std::max_element(spots_.begin(), spots_.end(),
+                            [](const Spot& a, const Spot& b) { return a.free < b.free; })
+        ->x;
+  }
+
+ private:
+  struct Spot {
+    Composition x;
+    double free;
+  };
+  void draw(const Composition& x) {
+    for (Spot& spot : spots_) {
+      const Composition d = difference(spot.x, x);
+      const double square = inner(d, d);
+      if (square < spot.free * spot.free) spot.free = std::sqrt(square);
+    }
+  }
+  std::vector<Spot> spots_;
+};
+
+}  // namespace
+
+ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& options) {
+  if (mixture.size() != 3)
+    throw RequestError(fmt::format("a residue curve map has three substances; {} are named", mixture.size()));
+  ResidueMap map;
+  map.P_Pa = P_Pa;
+  map.singular = singular_points(mixture, P_Pa);
+  map.two_liquids = boiling_regions(mixture, P_Pa);
+  map.notices.add(map.singular.notices);
+  map.notices.add(map.two_liquids.notices);
+  ResidueCurves curves(mixture, P_Pa, map.singular.points, map.two_liquids.regions);
+  int lost = 0;
+  for (std::size_t k = 0; k < map.singular.points.size(); ++k) {
+    for (Separatrix& line : curves.of_saddle(k)) {
+      lost += !line.begin || !line.end;
+      map.separatrices.push_back(std::move(line));
+    }
+  }
+  find_regions(map);
+  for (const Composition& x : options.through) map.through.push_back(curves.through(x));
+  Gaps gaps;
+  for (const Separatrix& line : map.separatrices) gaps.draw(line);
+  for (const ResidueCurve& curve : map.through) gaps.draw(curve);
+  for (int k = 0; k < options.curves; ++k) {
+    map.curves.push_back(curves.through(gaps.widest()));
+    gaps.draw(map.curves.back());
+  }
+  for (const auto* list : {&map.curves, &map.through}) {
+    for (const ResidueCurve& curve : *list) lost += !curve.begin || !curve.end;
+  }
+  if (lost > 0)
+    map.notices.add("curves-lost", fmt::format("{} curves do not end at a singular point that was found: one "
+                                               "is missing, or is nearly tangent",
+                                               lost));
+  return map;
+}
+
+}  // namespace jampot

@@ -1,0 +1,123 @@
+#include "jampot/diagram/separation.hpp"
+
+#include <cmath>
+
+#include "triangle_plane.hpp"
+
+namespace jampot {
+namespace {
+
+// From `from` through z on to the first side or boundary behind it.
+BalanceLine far_end(const ResidueMap& map, const Composition& from, const Composition& z, Composition& end) {
+  const Composition along = difference(z, from);
+  BalanceLine line;
+  double least = HUGE_VAL;
+  for (std::size_t i = 0; i < 3; ++i) {
+    if (!(along[i] < 0)) continue;
+    const double t = z[i] / -along[i];
+    if (t >= least) continue;
+    least = t;
+    line.side = i;
+  }
+  constexpr double beyond = 1e-9;
+  for (std::size_t k = 0; k < map.separatrices.size(); ++k) {
+    const Separatrix& separatrix = map.separatrices[k];
+    if (!separatrix.boundary) continue;
+    for (std::size_t p = 1; p < separatrix.x.size(); ++p) {
+      const Composition a = separatrix.x[p - 1], piece = difference(separatrix.x[p], a);
+      const double slant = cross(along, piece);
+      if (slant == 0) continue;
+      const Composition to_a = difference(a, z);
+      const double t = cross(to_a, piece) / slant, s = cross(to_a, along) / slant;
+      if (!(s >= 0 && s <= 1 && t > beyond && t < least)) continue;
+      least = t;
+      line.separatrix = k;
+      line.side.reset();
+    }
+  }
+  end = combined(z, least, along);
+  for (double& value : end) value = std::max(0.0, value);
+  return line;
+}
+
+double share_of_first(const Composition& first, const Composition& second, const Composition& z) {
+  const Composition along = difference(first, second);
+  const double length = inner(along, along);
+  return length > 0 ? inner(difference(z, second), along) / length : 0;
+}
+
+}  // namespace
+
+FeedReading read_feed(Mixture& mixture, const ResidueMap& map, const Composition& z,
+                      std::optional<double> decanter_T_K) {
+  FeedReading reading;
+  reading.z = z;
+  BoilingLiquid boiling(mixture, map.P_Pa, map.two_liquids.regions);
+  boiling.at(z);
+  reading.T_K = boiling.T_K();
+  const auto decanted = [&](const Composition& whole) -> std::optional<DecanterReading> {
+    DecanterReading decanter;
+    decanter.z = whole;
+    if (decanter_T_K) {
+      LiquidSplitter splitter(mixture.activity(), *decanter_T_K);
+      const LiquidSplit split = splitter.split(whole);
+      if (split.phases() != 2) return std::nullopt;
+      decanter.T_K = *decanter_T_K;
+      decanter.alpha = array_of(split.x[0]);
+      decanter.beta = array_of(split.x[1]);
+      decanter.share = split.amount[1] / (split.amount[0] + split.amount[1]);
+    } else {
+      const auto line = boiling.tie_line(whole);
+      if (!line) return std::nullopt;
+      decanter.T_K = line->line.T_K;
+      decanter.alpha = line->line.alpha;
+      decanter.beta = line->line.beta;
+      decanter.share = line->share;
+    }
+    decanter.region_alpha = map.region_of(decanter.alpha);
+    decanter.region_beta = map.region_of(decanter.beta);
+    return decanter;
+  };
+  reading.feed_decanter = decanted(z);
+  reading.region = map.region_of(z);
+  if (!reading.region) return reading;
+  const DistillationRegion& region = map.regions[*reading.region];
+  const Composition coldest = array_of(map.singular.points[region.from].x),
+                    hottest = array_of(map.singular.points[region.to].x);
+  constexpr double there = 1e-6;  // a feed that is the product already
+  if (distance(z, coldest) > there) {
+    Composition end{};
+    BalanceLine line = far_end(map, coldest, z, end);
+    line.distillate = coldest;
+    line.bottoms = end;
+    line.distillate_share = share_of_first(coldest, end, z);
+    reading.direct = line;
+  }
+  if (distance(z, hottest) > there) {
+    Composition end{};
+    BalanceLine line = far_end(map, hottest, z, end);
+    line.bottoms = hottest;
+    line.distillate = end;
+    line.distillate_share = share_of_first(end, hottest, z);
+    reading.indirect = line;
+  }
+  if (const SingularPoint& overhead = map.singular.points[region.from];
+      decanter_T_K || overhead.heterogeneous) {
+    if (overhead.heterogeneous && !decanter_T_K) {  // exactly its own liquids
+      DecanterReading decanter;
+      decanter.z = coldest;
+      decanter.T_K = overhead.T_K;
+      decanter.alpha = array_of(overhead.liquids[0]);
+      decanter.beta = array_of(overhead.liquids[1]);
+      decanter.share = share_of_first(decanter.beta, decanter.alpha, coldest);
+      decanter.region_alpha = map.region_of(decanter.alpha);
+      decanter.region_beta = map.region_of(decanter.beta);
+      reading.overhead_decanter = decanter;
+    } else {
+      reading.overhead_decanter = decanted(coldest);
+    }
+  }
+  return reading;
+}
+
+}  // namespace jampot
