@@ -49,13 +49,14 @@ std::optional<Place> place_in(const BoilingRegion& region, const Composition& x)
   const auto side = [&](const TieLine& line) {
     return cross(difference(line.beta, line.alpha), difference(x, line.alpha));
   };
-  constexpr double margin = 0.02;
+  constexpr double margin = 0.02, rounding = 1e-13;  // of a point of a side on the tie line there
   double before = side(lines[0]);
   for (std::size_t k = 0; k + 1 < lines.size(); ++k) {
     const double here = before, next = side(lines[k + 1]);
     before = next;
-    if (!(here * next <= 0) || here == next) continue;
-    const double t = here / (here - next);
+    const bool on_one = std::abs(here) < rounding || std::abs(next) < rounding;
+    if ((here * next > 0 && !on_one) || here == next) continue;
+    const double t = std::clamp(here / (here - next), 0.0, 1.0);
     const BoilingTieLine line = between(lines[k], lines[k + 1], t);
     const Composition along = difference(line.beta, line.alpha);
     const double length = inner(along, along);

@@ -150,7 +150,7 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
       from = {arrow.to.x - share * dx, arrow.to.y - share * dy};
     }
     script += fmt::format(
-        "set arrow from {:.8g},{:.8g} to {:.8g},{:.8g} head filled size screen 0.009,18 lw 1.4 lc rgb '{}' "
+        "set arrow from {:.8g},{:.8g} to {:.8g},{:.8g} head filled size screen 0.009,18 fixed lw 1.4 lc rgb '{}' "
         "front\n",
         from.x, from.y, arrow.to.x, arrow.to.y, palette(arrow.colour));
   }
@@ -193,7 +193,7 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
     data += "EOD\n";
     const bool placed = std::any_of(layout.labels.begin(), layout.labels.end(),
                                     [&](const PlacedLabel& label) { return label.text == series.label; });
-    const bool in_key = !series.label.empty() && (series.in_key || !placed);
+    const bool in_key = !series.label.empty() && (series.in_key || (!placed && !series.label_may_fail));
     plots.push_back(fmt::format("{} using 1:2 {} {}", name, style(series, path),
                                 in_key ? "title " + quoted(series.label) : "notitle"));
   }

@@ -14,7 +14,18 @@ using Path = std::vector<Pixel>;
 struct Obstacles {
   Box frame;
   std::vector<Path> curves;
-  std::vector<Box> boxes;  ///< marked points and labels already placed
+  std::vector<Box> bounds;  ///< of the curves
+  std::vector<Box> boxes;   ///< marked points and labels already placed
+
+  void add_curve(Path path) {
+    Box box{HUGE_VAL, HUGE_VAL, -HUGE_VAL, -HUGE_VAL};
+    for (const Pixel& pixel : path) {
+      box = {std::min(box.left, pixel.x), std::min(box.top, pixel.y), std::max(box.right, pixel.x),
+             std::max(box.bottom, pixel.y)};
+    }
+    bounds.push_back(box);
+    curves.push_back(std::move(path));
+  }
 };
 
 // DejaVu Sans is about 0.55 of its height wide on average; a little more keeps neighbours apart.
@@ -38,7 +49,12 @@ double trouble(const Box& box, const Obstacles& obstacles) {
   double sum = 0;
   if (!obstacles.frame.contains(grown(box, 4))) sum += 1000;
   const Box near = grown(box, 3);
-  for (const Path& path : obstacles.curves) {
+  for (std::size_t c = 0; c < obstacles.curves.size(); ++c) {
+    const Box& bounds = obstacles.bounds[c];
+    if (near.right < bounds.left || near.left > bounds.right || near.bottom < bounds.top ||
+        near.top > bounds.bottom)
+      continue;
+    const Path& path = obstacles.curves[c];
     for (std::size_t k = 1; k < path.size(); ++k) {
       if (crosses(near, path[k - 1].x, path[k - 1].y, path[k].x, path[k].y)) sum += 10;
     }
@@ -145,11 +161,11 @@ void place_key(const Panel& panel, const Obstacles& obstacles, PanelLayout& layo
 PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
   PanelLayout layout;
   layout.frame = frame;
-  Obstacles obstacles{frame, {}, {}};
+  Obstacles obstacles{frame, {}, {}, {}};
   std::vector<Path> paths;
   for (const Series& series : panel.series) {
     paths.push_back(to_pixels(panel, frame, series.spots));
-    if (series.stroke != Stroke::none) obstacles.curves.push_back(paths.back());
+    if (series.stroke != Stroke::none) obstacles.add_curve(paths.back());
     if (series.mark != Mark::none) {
       for (const Pixel& pixel : paths.back()) {
         obstacles.boxes.push_back({pixel.x - 7, pixel.y - 7, pixel.x + 7, pixel.y + 7});
@@ -158,7 +174,7 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
   }
   constexpr double frame_width = 1.5;  // of the guides only the frame of a triangle is in the way of labels
   for (const Series& guide : panel.guides) {
-    if (guide.width >= frame_width) obstacles.curves.push_back(to_pixels(panel, frame, guide.spots));
+    if (guide.width >= frame_width) obstacles.add_curve(to_pixels(panel, frame, guide.spots));
   }
   for (const Callout& callout : panel.callouts) {
     const Pixel anchor{pixel_x(panel, frame, callout.spot.x), pixel_y(panel, frame, callout.spot.y)};
@@ -167,7 +183,7 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
     }
   }
   for (const Arrow& arrow : panel.arrows) {
-    obstacles.curves.push_back(to_pixels(panel, frame, {arrow.from, arrow.to}));
+    obstacles.add_curve(to_pixels(panel, frame, {arrow.from, arrow.to}));
   }
   for (const FixedText& text : panel.texts) {
     const double px = pixel_x(panel, frame, text.spot.x), py = pixel_y(panel, frame, text.spot.y);
@@ -185,7 +201,7 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
     const PlacedLabel& placed = layout.labels.back();
     obstacles.boxes.push_back(placed.box);
     if (placed.leader)
-      obstacles.curves.push_back({anchor,
+      obstacles.add_curve({anchor,
                                   {std::clamp(anchor.x, placed.box.left, placed.box.right),
                                    std::clamp(anchor.y, placed.box.top, placed.box.bottom)}});
   }

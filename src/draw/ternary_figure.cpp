@@ -6,44 +6,37 @@
 #include <cmath>
 
 #include "jampot/basis/text.hpp"
+#include "triangle_drawer.hpp"
 
 namespace jampot {
 namespace {
 
-using Composition = std::array<double, 3>;
-
-class Drawer {
+class Drawer : TriangleDrawer {
  public:
   Drawer(const std::vector<Substance>& substances, const TernaryFigureOptions& options)
-      : substances_(substances), options_(options), corners_(options.triangle) {}
+      : TriangleDrawer(substances, options), options_(options) {}
+  using TriangleDrawer::footer;
 
   Panel panel(const std::vector<LabelledTernary>& diagrams) {
-    panel_ = corners_.panel(
-        {substances_[0].short_name(), substances_[1].short_name(), substances_[2].short_name()});
-    if (!shows("numbers")) {
-      std::erase_if(panel_.texts, [](const FixedText& text) { return text.small; });
-    }
+    begin({substances_[0].short_name(), substances_[1].short_name(), substances_[2].short_name()});
     for (const auto& band : options_.bands) {
-      Area area{{}, 2};
-      for (const Composition& x : band) area.outline.push_back(spot(x));
+      Area area{spots(band), 2};
       panel_.guides.push_back({area.outline, "", Stroke::dotted, Mark::none, 2, 1.3});
       panel_.areas.push_back(std::move(area));
     }
     for (std::size_t k = 0; k < diagrams.size(); ++k) add(diagrams[k], static_cast<int>(k), k == 0);
     if (shows("measured")) measured();
-    if (shows("marks")) marks();
+    if (shows("marks")) {
+      for (const TieLine& line : options_.through) {
+        panel_.series.push_back(
+            {{spot(line.alpha), spot(line.beta)}, "", Stroke::solid, Mark::square, 2, 2.2});
+      }
+      add_marks();
+    }
     return std::move(panel_);
   }
 
  private:
-  bool shows(const std::string& layer) const { return !options_.hidden.contains(layer); }
-
-  Spot spot(const Composition& x) const {
-    if (options_.basis == Basis::mole) return corners_.at(x);
-    return corners_.at(mass_fractions(x, substances_));
-  }
-  Spot spot(const std::vector<double>& x) const { return spot(Composition{x[0], x[1], x[2]}); }
-
   void add(const LabelledTernary& labelled, int colour, bool main) {
     const TernaryDiagram& diagram = labelled.diagram;
     bool named = false;
@@ -89,7 +82,7 @@ class Drawer {
     if (shows("three-liquids")) {
       for (const ThreeLiquids& three : diagram.three_liquids) {
         std::vector<Spot> outline;
-        for (const Composition& x : three) outline.push_back(spot(x));
+        for (const auto& x : three) outline.push_back(spot(x));
         if (main) {
           panel_.areas.push_back({outline, 1});
           panel_.texts.push_back({{(outline[0].x + outline[1].x + outline[2].x) / 3,
@@ -126,30 +119,7 @@ class Drawer {
     if (!points.spots.empty()) panel_.series.push_back(std::move(points));
   }
 
-  void marks() {
-    for (const TieLine& line : options_.through) {
-      panel_.series.push_back({{spot(line.alpha), spot(line.beta)}, "", Stroke::solid, Mark::square, 2, 2.2});
-    }
-    for (const TriangleMark& mark : options_.marks) {
-      panel_.callouts.push_back({spot(mark.x), mark.text, Mark::circle});
-      if (!options_.guide_lines) continue;
-      // A line of constant fraction of each substance, to the side where its number stands.
-      const std::vector<double> f = options_.basis == Basis::mole
-                                        ? std::vector<double>(mark.x.begin(), mark.x.end())
-                                        : mass_fractions(mark.x, substances_);
-      for (std::size_t k = 0; k < 3; ++k) {
-        std::array<double, 3> end{};
-        end[options_.triangle.corners[k]] = f[options_.triangle.corners[k]];
-        end[options_.triangle.corners[(k + 2) % 3]] = 1 - f[options_.triangle.corners[k]];
-        panel_.guides.push_back({{corners_.at(f), corners_.at(end)}, "", Stroke::dotted, Mark::none, 9, 1.2});
-      }
-    }
-  }
-
-  const std::vector<Substance>& substances_;
   const TernaryFigureOptions& options_;
-  Triangle corners_;
-  Panel panel_;
 };
 
 }  // namespace
@@ -168,9 +138,9 @@ Figure ternary_figure(const std::vector<LabelledTernary>& diagrams, const std::v
                   substances[1].name, substances[2].name,
                   from_si(diagrams.front().diagram.T_K, options.units.temperature, Dimension::temperature),
                   printed_unit(options.units.temperature));
-  figure.panels.push_back(Drawer(substances, options).panel(diagrams));
-  figure.footer =
-      fmt::format("{} fractions; {}", options.basis == Basis::mole ? "mole" : "mass", triangle_note);
+  Drawer drawer(substances, options);
+  figure.panels.push_back(drawer.panel(diagrams));
+  figure.footer = drawer.footer();
   return figure;
 }
 

@@ -11,6 +11,7 @@
 namespace jampot {
 
 std::string Substance::short_name() const {
+  if (!label.empty()) return label;
   const std::string* best = nullptr;
   for (const std::string& alias : aliases) {
     const bool capitals =

@@ -7,9 +7,9 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/equilibrium/singular_points.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "options.hpp"
+#include "singular_tables.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -53,8 +53,8 @@ class AzeotropesOf {
         if (compared()) balance["liquid"] = contender.label;
         answer_.json["index_balance"].push_back(std::move(balance));
         answer_.lines.push_back(fmt::format(
-            "{}{:.6g} kPa: index balance {} ({} of {})", compared() ? contender.label + ", " : "",
-            P_Pa / 1000, found.balanced() ? "met" : "not met", found.index_sum, found.index_expected));
+            "{}{:.6g} kPa: {}", compared() ? contender.label + ", " : "", P_Pa / 1000,
+                                            balance_of(found)));
       }
       answer_.notices.add(contender.mixture.range_notices(coldest, hottest));
       answer_.notices.add(
@@ -95,33 +95,20 @@ class AzeotropesOf {
   }
 
   void add(const SingularPoint& point, double P_Pa, const Contender& contender, Table& table) {
-    std::vector<std::string> members;
-    for (const std::size_t i : point.members) members.push_back(substances()[i].short_name());
-    const std::string kind = point.members.size() == 1 ? "pure"
-                             : point.heterogeneous     ? "heterogeneous"
-                                                       : "homogeneous";
     const std::vector<double> shown = basis_ == Basis::mole ? point.x : mass_fractions(point.x, substances());
-    Json json{{"members", members},
-              {"T_K", point.T_K},
-              {"P_Pa", P_Pa},
-              {"x", point.x},
-              {"w", mass_fractions(point.x, substances())},
-              {"kind", kind},
-              {"stability", name_of(point.stability)},
-              {"eigenvalues", point.eigenvalues},
-              {"residual", point.residual}};
+    const std::string members = members_of(point, substances());
+    Json json = to_json(point, P_Pa, substances());
     if (compared()) json["liquid"] = contender.label;
-    if (point.heterogeneous) json["liquids"] = point.liquids;
     answer_.json[point.members.size() == 1 ? "pure" : "azeotropes"].push_back(std::move(json));
     if (point.members.size() == 1 && !options_.all) return;
     std::vector<Cell> row;
     if (compared()) row.emplace_back(contender.label);
-    row.insert(row.end(), {joined(members, " + "), P_Pa, point.T_K});
+    row.insert(row.end(), {members, P_Pa, point.T_K});
     row.insert(row.end(), shown.begin(), shown.end());
-    row.insert(row.end(), {kind, std::string(name_of(point.stability))});
+    row.insert(row.end(), {kind_of(point), std::string(name_of(point.stability))});
     table.rows.push_back(std::move(row));
     if (point.members.size() == 1) return;
-    const std::string title = joined(members, " + ") + (compared() ? ", " + contender.label : "");
+    const std::string title = members + (compared() ? ", " + contender.label : "");
     auto curve = std::find_if(moves_.begin(), moves_.end(), [&](const Table& t) { return t.title == title; });
     if (curve == moves_.end()) {
       moves_.push_back({title, {{"P", Dimension::pressure}, {fraction(), Dimension::fraction}}, {}});

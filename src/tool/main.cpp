@@ -63,6 +63,7 @@ int main(int argc, char** argv) {
   jampot::tool::add_split(tool);
   jampot::tool::add_ternary(tool);
   jampot::tool::add_azeotropes(tool);
+  jampot::tool::add_residue(tool);
   jampot::tool::add_flash(tool);
   jampot::tool::add_fugacity(tool);
   jampot::tool::add_demo(tool);

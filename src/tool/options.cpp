@@ -109,6 +109,12 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
       .add_option("--estimate-range", options.estimate_range,
                   "Over which temperatures (default \"25 to 100 degC\")")
       ->type_name("RANGE");
+  command
+      .add_option("--label", options.labels,
+                  "A short name for tables and figures: \"ethyl acetate=EA\"; may be repeated")
+      ->type_name("NAME=LABEL")
+      ->expected(1)
+      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   command.add_option("--basis", options.basis, "Fractions of moles or mass, in and out: mole or mass")
       ->type_name("BASIS");
 }
@@ -218,6 +224,14 @@ std::vector<Substance> substances_of(const MixtureOptions& options, const Bank& 
         throw RequestError(fmt::format("{} is named twice in this mixture", substances[i].name));
       }
     }
+  }
+  for (const std::string& text : options.labels) {
+    const std::size_t equals = text.find('=');
+    const std::string label(equals == std::string::npos ? "" : trimmed(text.substr(equals + 1)));
+    if (label.empty())
+      throw RequestError(fmt::format("--label '{}': expected \"substance=label\", as in \"{}=A\"", text,
+                                     substances[0].name));
+    substances[member_named(std::string(trimmed(text.substr(0, equals))), substances)].label = label;
   }
   if (options.first.empty()) return substances;
   const Substance& wanted = bank.require(options.first);

@@ -66,6 +66,7 @@ struct MixtureOptions {
   std::vector<std::string> substance_files;
   std::string liquid;  ///< empty: the model of the parameter files, else the one whose pairs are published
   std::vector<std::string> parameter_files;
+  std::vector<std::string> labels;  ///< "ethyl acetate=EA"
   std::string first;  ///< of a binary: the substance on the axis
   std::string basis = "mole";
   std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
@@ -143,6 +144,7 @@ void add_ternary(CLI::App& tool);
 void add_fugacity(CLI::App& tool);
 void add_flash(CLI::App& tool);
 void add_azeotropes(CLI::App& tool);
+void add_residue(CLI::App& tool);
 void add_demo(CLI::App& tool);
 
 }  // namespace jampot::tool

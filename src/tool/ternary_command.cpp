@@ -3,45 +3,26 @@
 
 #include <algorithm>
 
-#include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/ternary_figure.hpp"
-#include "jampot/files/text_file.hpp"
 #include "jampot/liquid/working.hpp"
 #include "jampot/regression/uncertainty.hpp"
 #include "liquids.hpp"
+#include "triangle_options.hpp"
 
 namespace jampot::tool {
 namespace {
 
 struct TernaryCommandOptions {
   MixtureOptions mixture;
-  std::string temperature, corners, solute, solvent, show, hide;
-  std::vector<std::string> measured, marks, tie_lines;
-  std::string mark_file;
+  TriangleOptions triangle;
+  std::string temperature, solute, solvent;
+  std::vector<std::string> measured;
   int count = 25;
-  bool right_angled = false, overview = false, guide_lines = false, working = false, uncertainty = false;
+  bool overview = false, working = false, uncertainty = false;
   PresentationOptions presentation;
 };
-
-std::set<std::string> layers_in(const std::string& option, const std::string& text) {
-  std::set<std::string> layers;
-  for (const std::string& piece : split(text, ',')) {
-    if (piece.empty()) continue;
-    const auto& known = ternary_layers();
-    if (std::find(known.begin(), known.end(), piece) == known.end()) {
-      throw RequestError(fmt::format("{}: '{}' is not a layer; there are {}.{}", option, piece,
-                                     joined(known, ", "), did_you_mean(piece, known)));
-    }
-    layers.insert(piece);
-  }
-  return layers;
-}
-
-std::array<double, 3> three(const std::vector<double>& x) {
-  return {x[0], x[1], x[2]};
-}
 
 class TernaryOf {
  public:
@@ -55,13 +36,8 @@ class TernaryOf {
     T_K_ = parse_quantity(options.temperature, Dimension::temperature);
     sets_ = read_measured_liquids(options.measured, main(), *bank_with(options.mixture.substance_files));
     drawing_.units = presentation.units;
-    drawing_.basis = basis_;
     drawing_.measured = sets_;
-    drawing_.triangle.right_angled = options.right_angled;
-    drawing_.guide_lines = options.guide_lines;
-    read_corners();
-    read_layers();
-    read_marks();
+    options.triangle.read(drawing_, substances(), basis_, ternary_layers());
   }
 
   Answer answer() {
@@ -124,64 +100,6 @@ class TernaryOf {
   bool compared() const { return contenders_.size() > 1; }
   std::optional<std::size_t> number(const std::string& name) {
     return name.empty() ? std::nullopt : std::optional(member_named(name, substances()));
-  }
-
-  void read_corners() {
-    if (options_.corners.empty()) return;
-    const std::vector<std::string> names = split(options_.corners, ',');
-    if (names.size() != 3)
-      throw RequestError(
-          fmt::format("--corners '{}': expected three names, \"top, left, right\"", options_.corners));
-    for (std::size_t k = 0; k < 3; ++k) drawing_.triangle.corners[k] = member_named(names[k], substances());
-    auto sorted = drawing_.triangle.corners;
-    std::sort(sorted.begin(), sorted.end());
-    if (sorted != std::array<std::size_t, 3>{0, 1, 2})
-      throw RequestError(fmt::format("--corners '{}' names a substance twice", options_.corners));
-  }
-
-  void read_layers() {
-    drawing_.hidden = layers_in("--hide", options_.hide);
-    if (options_.show.empty()) return;
-    const std::set<std::string> shown = layers_in("--show", options_.show);
-    for (const std::string& layer : ternary_layers()) {
-      if (!shown.contains(layer)) drawing_.hidden.insert(layer);
-    }
-  }
-
-  // "feed: A=0.3, B=0.4"
-  void read_marks() {
-    for (const std::string& text : options_.marks) {
-      const std::size_t colon = text.find(':');
-      if (colon == std::string::npos)
-        throw RequestError(
-            fmt::format("--mark '{}': expected \"text: composition\", as in \"feed: {}=0.3, {}=0.3\"", text,
-                        substances()[0].name, substances()[1].name));
-      drawing_.marks.push_back({std::string(trimmed(text.substr(0, colon))),
-                                three(parse_composition(text.substr(colon + 1), substances(), basis_))});
-    }
-    if (options_.mark_file.empty()) return;
-    // A table: text, then a fraction of the first and the second substance (and the third).
-    const CsvTable table(read_file(options_.mark_file), options_.mark_file);
-    const std::size_t columns = table.header().size();
-    if (columns != 3 && columns != 4)
-      throw RequestError(table.header_place(),
-                         "expected the columns text, x1, x2 (and x3, or it is the rest)");
-    for (std::size_t row = 0; row < table.rows(); ++row) {
-      std::vector<double> x;
-      for (std::size_t k = 1; k < columns; ++k) {
-        x.push_back(table.number(row, k));
-        if (!(x.back() >= 0 && x.back() <= 1))
-          throw RequestError(table.place(row, k),
-                             fmt::format("{} is not a fraction between 0 and 1", x.back()));
-      }
-      if (columns == 3) x.push_back(1 - x[0] - x[1]);
-      constexpr double rounding = 1e-6;
-      if (x[2] < -rounding || std::abs(x[0] + x[1] + x[2] - 1) > rounding)
-        throw RequestError(table.place(row, 1), "the fractions do not sum to 1");
-      x[2] = std::max(0.0, x[2]);
-      drawing_.marks.push_back({std::string(table.text(row, 0)),
-                                three(basis_ == Basis::mass ? mole_fractions(x, substances()) : x)});
-    }
   }
 
   std::vector<double> shown(const std::array<double, 3>& x) {
@@ -377,7 +295,7 @@ class TernaryOf {
             {fmt::format("{}({}) {}", letter, substance.short_name(), side), Dimension::fraction, 5});
     }
     table.columns.push_back({"share of beta (moles)", Dimension::fraction, 5});
-    for (const std::string& text : options_.tie_lines) {
+    for (const std::string& text : options_.triangle.tie_lines) {
       const auto z = three(parse_composition(text, substances(), basis_));
       const auto line = tie_line_through(main().activity(), T_K_, z);
       if (!line) {
@@ -438,13 +356,6 @@ void add_ternary(CLI::App& tool) {
   command->add_option("--temperature", options->temperature, "\"25 degC\"")->type_name("QUANTITY");
   command->add_option("--tie-lines", options->count, "How many tie lines are shown (default 25)")
       ->type_name("N");
-  const auto repeatable = [](CLI::Option* option) {
-    option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-  };
-  repeatable(
-      command
-          ->add_option("--tie-line", options->tie_lines, "The one through this composition; may be repeated")
-          ->type_name("COMPOSITION"));
   command
       ->add_option("--solute", options->solute,
                    "What is extracted (default: the one in which neither liquid is rich)")
@@ -456,17 +367,7 @@ void add_ternary(CLI::App& tool) {
   repeatable(
       command->add_option("--measured", options->measured, "Measured tie lines laid over, with deviations")
           ->type_name("FILE.csv"));
-  command->add_option("--corners", options->corners, "Who stands where: \"top, left, right\"")
-      ->type_name("NAMES");
-  command->add_flag("--right-angled", options->right_angled, "Draw the triangle right-angled");
-  repeatable(command->add_option("--mark", options->marks, "Point out a composition: \"feed: A=0.3, B=0.4\"")
-                 ->type_name("TEXT: COMPOSITION"));
-  command->add_option("--mark-file", options->mark_file, "The same from a table: text, x1, x2")
-      ->type_name("FILE.csv");
-  command->add_flag("--guide-lines", options->guide_lines, "Lines from the marks to the three sides");
-  const std::string layers = joined(ternary_layers(), ", ");
-  command->add_option("--show", options->show, "Only these layers: " + layers)->type_name("LIST");
-  command->add_option("--hide", options->hide, "Not these layers")->type_name("LIST");
+  add_triangle(*command, options->triangle, ternary_layers());
   command->add_flag("--overview", options->overview, "Draw distribution and selectivity beside the triangle");
   command->add_flag(
       "--uncertainty", options->uncertainty,

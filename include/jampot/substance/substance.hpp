@@ -107,7 +107,9 @@ struct Substance {
   std::optional<PcSaftParameters> pc_saft;
   std::optional<HaydenOConnellParameters> hayden_oconnell;
 
-  /// The shortest alias in capitals ("MTBE") or the name: for labels where room is short.
+  std::string label;  ///< chosen by the caller for tables and figures; empty: none
+
+  /// The label, the shortest alias in capitals ("MTBE") or the name: where room is short.
   std::string short_name() const;
 };
 

@@ -1,0 +1,22 @@
+#pragma once
+// Residue curve maps as figures.
+#include "jampot/diagram/isotherms.hpp"
+#include "jampot/diagram/residue_map.hpp"
+#include "jampot/draw/triangle_figure.hpp"
+
+namespace jampot {
+
+struct ResidueFigureOptions : TriangleFigureOptions {
+  std::vector<Isotherm> isotherms;
+  std::vector<BoilingTieLine> tie_lines;  ///< through compositions asked for, drawn strongly
+  int shown_tie_lines = 12;               ///< spread over each region of two liquids
+};
+
+/// "regions", "curves", "arrows", "boundaries", "through", "two-liquids", "tie-lines", "vapour-line",
+/// "isotherms", "nodes", "temperatures", "marks", "numbers".
+const std::vector<std::string>& residue_layers();
+
+Figure residue_figure(const ResidueMap& map, const std::vector<Substance>& substances,
+                      const ResidueFigureOptions& options);
+
+}  // namespace jampot

@@ -1,0 +1,31 @@
+#pragma once
+// What every figure in a triangle has: basis, corners, layers, marked compositions.
+#include <array>
+#include <set>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "jampot/basis/quantity.hpp"
+#include "jampot/draw/triangle.hpp"
+#include "jampot/phase/composition.hpp"
+
+namespace jampot {
+
+/// A composition to point out, by mole fractions.
+struct TriangleMark {
+  std::string text;
+  std::array<double, 3> x{};
+};
+
+struct TriangleFigureOptions {
+  DisplayUnits units;
+  Basis basis = Basis::mole;
+  Triangle::Options triangle;
+  std::set<std::string> hidden;  ///< layers not drawn
+  std::vector<TriangleMark> marks;
+  std::vector<std::pair<std::size_t, std::size_t>> balance_lines;  ///< between two marks
+  bool guide_lines = false;                                        ///< from marks to the three sides
+};
+
+}  // namespace jampot

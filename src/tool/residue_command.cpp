@@ -1,0 +1,432 @@
+// residue: residue curve maps of three substances, and what they say of a feed.
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/diagram/separation.hpp"
+#include "jampot/draw/residue_figure.hpp"
+#include "jampot/equilibrium/suitability.hpp"
+#include "liquids.hpp"
+#include "singular_tables.hpp"
+#include "triangle_options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct ResidueCommandOptions {
+  MixtureOptions mixture;
+  TriangleOptions triangle;
+  FeedOptions feed;
+  std::string pressure, isotherms, decanter;
+  std::vector<std::string> through;
+  int curves = 25, tie_lines = 12;
+  PresentationOptions presentation;
+};
+
+using Composition = std::array<double, 3>;
+
+class ResidueOf {
+ public:
+  ResidueOf(const ResidueCommandOptions& options, const Presentation& presentation)
+      : options_(options),
+        presentation_(presentation),
+        basis_(parse_basis(options.mixture.basis)),
+        resolved_(options.mixture.resolve(answer_.notices)),
+        mixture_(resolved_.mixture()) {
+    if (mixture_.size() != 3)
+      throw RequestError(
+          fmt::format("a residue curve map has three substances; {} are named", mixture_.size()));
+    if (options.pressure.empty()) throw RequestError("give the --pressure, as in --pressure \"1 atm\"");
+    P_Pa_ = parse_quantity(options.pressure, Dimension::pressure);
+    if (options.curves < 0 || options.curves > 500)
+      throw RequestError(fmt::format("--curves {}: expected 0 to 500", options.curves));
+    drawing_.units = presentation.units;
+    drawing_.shown_tie_lines = options.tie_lines;
+    options.triangle.read(drawing_, substances(), basis_, residue_layers());
+    wanted_.curves = options.curves;
+    for (const std::string& text : options.through)
+      wanted_.through.push_back(three(parse_composition(text, substances(), basis_)));
+    if (!options.isotherms.empty())
+      isotherms_K_ = parse_quantities(options.isotherms, Dimension::temperature);
+    if (!options.decanter.empty()) decanter_K_ = parse_quantity(options.decanter, Dimension::temperature);
+    for (const std::string& text : options.feed.texts)
+      feeds_.push_back(three(options.feed.read(text, substances(), options.mixture.basis).fractions()));
+    if (options.feed.texts.empty() && !options.feed.amount.empty())
+      throw RequestError("--amount says how much there is of a --feed; none is given");
+    if (decanter_K_ && feeds_.empty())
+      throw RequestError("--decanter says at which temperature the liquids of a --feed are parted; give one");
+  }
+
+  Answer answer() {
+    map_ = residue_map(mixture_, P_Pa_, wanted_);
+    answer_.notices.add(map_.notices);
+    double coldest = HUGE_VAL, hottest = 0;
+    for (const SingularPoint& point : map_.singular.points) {
+      coldest = std::min(coldest, point.T_K);
+      hottest = std::max(hottest, point.T_K);
+    }
+    answer_.notices.add(mixture_.range_notices(coldest, hottest));
+    answer_.notices.add(suitability(mixture_, Purpose::vapour_liquid, coldest, hottest, P_Pa_));
+    to_json();
+    singular_table();
+    separatrix_table();
+    two_liquids();
+    summary();
+    for (std::size_t k = 0; k < feeds_.size(); ++k) feed(k);
+    if (!feeds_.empty())
+      answer_.lines.emplace_back(
+          "these are limits: sharp splits in long columns, boundaries taken as at total reflux");
+    curves_table();
+    answer_.lines.push_back(fmt::format("liquid model: {}", resolved_.label()));
+    if (!presentation_.figure.empty() && presentation_.plot.empty()) {
+      if (!isotherms_K_.empty())
+        drawing_.isotherms = isotherms(mixture_, P_Pa_, map_.two_liquids.regions, isotherms_K_);
+      answer_.figure = residue_figure(map_, substances(), drawing_);
+      sign(*answer_.figure, {{resolved_.label(), mixture_}}, answer_.notices);
+    }
+    return std::move(answer_);
+  }
+
+ private:
+  const std::vector<Substance>& substances() const { return mixture_.substances(); }
+  const SingularPoint& singular(std::size_t k) const { return map_.singular.points[k]; }
+  std::string letter() const { return basis_ == Basis::mole ? "x" : "w"; }
+
+  std::vector<double> shown(const Composition& x) const {
+    return basis_ == Basis::mole ? std::vector<double>(x.begin(), x.end()) : mass_fractions(x, substances());
+  }
+  std::string shown_T(double T_K) const {
+    const std::string& unit = presentation_.units.temperature;
+    return fmt::format("{:.2f} {}", from_si(T_K, unit, Dimension::temperature), unit);
+  }
+  std::string described(std::size_t k) const {
+    return fmt::format("{} ({})", members_of(singular(k), substances()), shown_T(singular(k).T_K));
+  }
+  // "ethanol 0.3000, water 0.7000": what is there.
+  std::string described(const Composition& x) const {
+    std::vector<std::string> parts;
+    const std::vector<double> f = shown(x);
+    constexpr double shown_at_all = 5e-5;
+    for (std::size_t i = 0; i < 3; ++i) {
+      if (f[i] >= shown_at_all) parts.push_back(fmt::format("{} {:.4f}", substances()[i].short_name(), f[i]));
+    }
+    return joined(parts, ", ");
+  }
+
+  void add_fractions(std::vector<Column>& columns, const std::string& suffix = "") const {
+    for (const Substance& substance : substances())
+      columns.push_back(
+          {fmt::format("{}({}){}", letter(), substance.short_name(), suffix), Dimension::fraction, 5});
+  }
+  void add_fractions(std::vector<Cell>& row, const Composition& x) const {
+    for (const double value : shown(x)) row.emplace_back(value);
+  }
+
+  void singular_table() {
+    Table table{"Singular points", {{"members"}, {"T", Dimension::temperature, 3}}, {}};
+    add_fractions(table.columns);
+    table.columns.insert(table.columns.end(), {{"kind"}, {"residue curves"}, {"eigenvalues"}});
+    for (const SingularPoint& point : map_.singular.points) {
+      std::vector<Cell> row{members_of(point, substances()), point.T_K};
+      add_fractions(row, three(point.x));
+      row.insert(row.end(), {kind_of(point), std::string(name_of(point.stability)),
+                             fmt::format("{:.3f}, {:.3f}", point.eigenvalues[0], point.eigenvalues[1])});
+      table.rows.push_back(std::move(row));
+    }
+    show(std::move(table));
+  }
+
+  void separatrix_table() {
+    Table table{"Separatrices, from cold to hot", {{"from"}, {"to"}, {"distillation boundary"}}, {}};
+    for (const Separatrix& line : map_.separatrices) {
+      table.rows.push_back({line.begin ? described(*line.begin) : "lost",
+                            line.end ? described(*line.end) : "lost", line.boundary ? "yes" : "no"});
+    }
+    if (!table.rows.empty()) show(std::move(table));
+  }
+
+  Table line_table(const std::string& title, const std::string& first) const {
+    Table table{title, {{first}, {"T", Dimension::temperature, 3}}, {}};
+    add_fractions(table.columns, " alpha");
+    add_fractions(table.columns, " beta");
+    for (const Substance& substance : substances())
+      table.columns.push_back({fmt::format("{}({})", basis_ == Basis::mole ? "y" : "w vapour",
+                                           substance.short_name()),
+                               Dimension::fraction, 5});
+    return table;
+  }
+  void add_line(Table& table, const std::string& first, const BoilingTieLine& line) const {
+    std::vector<Cell> row{first, line.T_K};
+    add_fractions(row, line.alpha);
+    add_fractions(row, line.beta);
+    add_fractions(row, line.y);
+    table.rows.push_back(std::move(row));
+  }
+
+  void two_liquids() {
+    Table all = line_table("Two boiling liquids and their vapour", "region");
+    for (std::size_t k = 0; k < map_.two_liquids.regions.size(); ++k) {
+      for (const BoilingTieLine& line : map_.two_liquids.regions[k].tie_lines)
+        add_line(all, fmt::format("{}", k + 1), line);
+    }
+    if (!all.rows.empty()) {
+      constexpr std::size_t on_screen = 12;
+      answer_.screen.push_back(thinned(all, on_screen));
+      answer_.tables.push_back(std::move(all));
+    }
+    BoilingLiquid boiling(mixture_, P_Pa_, map_.two_liquids.regions);
+    Table table = line_table("Tie lines through given compositions", "composition");
+    table.columns.push_back({"share of beta (moles)", Dimension::fraction, 5});
+    for (const std::string& text : options_.triangle.tie_lines) {
+      const auto through = boiling.tie_line(three(parse_composition(text, substances(), basis_)));
+      if (!through) {
+        answer_.notices.add("no-tie-line",
+                            fmt::format("no tie line passes through {}: it boils as one liquid", text));
+        continue;
+      }
+      add_line(table, text, through->line);
+      table.rows.back().emplace_back(through->share);
+      drawing_.tie_lines.push_back(through->line);
+      Json json = line_json(through->line);
+      json["share_of_beta"] = through->share;
+      answer_.json["through_tie_lines"].push_back(std::move(json));
+    }
+    if (!table.rows.empty()) show(std::move(table));
+  }
+
+  void summary() {
+    answer_.lines.push_back(fmt::format("{} singular points; {}", map_.singular.points.size(),
+                                        balance_of(map_.singular)));
+    if (map_.regions.size() == 1) {
+      const DistillationRegion& region = map_.regions[0];
+      answer_.lines.push_back(fmt::format("one distillation region: from {} to {}", described(region.from),
+                                          described(region.to)));
+    }
+    for (std::size_t k = 0; map_.regions.size() > 1 && k < map_.regions.size(); ++k) {
+      answer_.lines.push_back(fmt::format("distillation region {} of {}: from {} to {}", k + 1,
+                                          map_.regions.size(), described(map_.regions[k].from),
+                                          described(map_.regions[k].to)));
+    }
+    for (std::size_t k = 0; k < map_.two_liquids.regions.size(); ++k) {
+      const auto& lines = map_.two_liquids.regions[k].tie_lines;
+      const auto [low, high] = std::minmax_element(
+          lines.begin(), lines.end(),
+          [](const BoilingTieLine& a, const BoilingTieLine& b) { return a.T_K < b.T_K; });
+      answer_.lines.push_back(
+          fmt::format("two liquids boil between {} and {}", shown_T(low->T_K), shown_T(high->T_K)));
+    }
+  }
+
+  std::string end_of(const BalanceLine& line) const {
+    if (line.separatrix) {
+      const Separatrix& boundary = map_.separatrices[*line.separatrix];
+      return fmt::format("on the boundary from {} to {}", boundary.begin ? described(*boundary.begin) : "?",
+                         boundary.end ? described(*boundary.end) : "?");
+    }
+    if (line.side) return "on the side without " + substances()[*line.side].short_name();
+    return "";
+  }
+
+  // Moles of distillate per mole of feed in the basis of the answer.
+  double share(const BalanceLine& line) const {
+    if (basis_ == Basis::mole) return line.distillate_share;
+    const double top = line.distillate_share * molar_mass(line.distillate),
+                 bottom = (1 - line.distillate_share) * molar_mass(line.bottoms);
+    return top / (top + bottom);
+  }
+  double molar_mass(const Composition& x) const {
+    double sum = 0;
+    for (std::size_t i = 0; i < 3; ++i) sum += x[i] * substances()[i].molar_mass_kg_mol;
+    return sum;
+  }
+
+  void feed(std::size_t k) {
+    const FeedReading reading = read_feed(mixture_, map_, feeds_[k], decanter_K_);
+    const std::string name = feeds_.size() > 1 ? fmt::format("feed {}", k + 1) : "feed";
+    drawing_.marks.push_back({name, reading.z});
+    const char* per = basis_ == Basis::mole ? "mole per mole" : "kg per kg";
+    std::string first =
+        fmt::format("{} ({}) boils at {}", name, described(reading.z), shown_T(reading.T_K));
+    if (reading.region) {
+      const DistillationRegion& region = map_.regions[*reading.region];
+      first += map_.regions.size() == 1
+                   ? std::string(", in the only region")
+                   : fmt::format(", in region {}: from {} to {}", *reading.region + 1,
+                                 described(region.from), described(region.to));
+      answer_.lines.push_back(first);
+      if (reading.direct) {
+        answer_.lines.push_back(fmt::format(
+            "{}, direct split: overhead {}, at most {:.4f} {} of feed; then the bottoms are {}, {}", name,
+            described(region.from), share(*reading.direct), per, described(reading.direct->bottoms),
+            end_of(*reading.direct)));
+      }
+      if (reading.indirect) {
+        answer_.lines.push_back(fmt::format(
+            "{}, indirect split: bottoms {}, at most {:.4f} {} of feed; then the distillate is {}, {}", name,
+            described(region.to), 1 - share(*reading.indirect), per, described(reading.indirect->distillate),
+            end_of(*reading.indirect)));
+      }
+    } else {
+      answer_.lines.push_back(first + ", in no region that was found: the map is incomplete there");
+    }
+    if (reading.feed_decanter) answer_.lines.push_back(name + decanter(*reading.feed_decanter));
+    if (reading.overhead_decanter)
+      answer_.lines.push_back(name + ", overhead of the direct split" + decanter(*reading.overhead_decanter));
+    else if (reading.direct && decanter_K_)
+      answer_.lines.push_back(
+          fmt::format("{}, overhead of the direct split: one liquid at {}", name, shown_T(*decanter_K_)));
+    feed_json(reading);
+  }
+
+  std::string decanter(const DecanterReading& d) const {
+    const auto where = [](const std::optional<std::size_t>& region) {
+      return region ? fmt::format("region {}", *region + 1) : std::string("no region that was found");
+    };
+    return fmt::format(
+        ", decanter at {}: {} ({}) and {} ({}), beta {:.4f} of the moles: {}", shown_T(d.T_K),
+        described(d.alpha), where(d.region_alpha), described(d.beta), where(d.region_beta), d.share,
+        d.crosses() ? "the decanter crosses a distillation boundary"
+        : d.region_alpha && d.region_beta ? "it crosses no distillation boundary"
+                                          : "whether it crosses a boundary is not known");
+  }
+
+  void show(Table table) {
+    answer_.screen.push_back(table);
+    answer_.tables.push_back(std::move(table));
+  }
+
+  // For files only: too long for the screen.
+  void curves_table() {
+    Table table{"Curves", {{"curve"}, {"T", Dimension::temperature, 4}}, {}};
+    add_fractions(table.columns);
+    const auto add = [&](const std::string& name, const ResidueCurve& curve) {
+      for (std::size_t k = 0; k < curve.x.size(); ++k) {
+        std::vector<Cell> row{name, curve.T_K[k]};
+        add_fractions(row, curve.x[k]);
+        table.rows.push_back(std::move(row));
+      }
+    };
+    for (std::size_t k = 0; k < map_.curves.size(); ++k) add(fmt::format("curve {}", k + 1), map_.curves[k]);
+    for (std::size_t k = 0; k < map_.through.size(); ++k)
+      add("through " + options_.through[k], map_.through[k]);
+    for (std::size_t k = 0; k < map_.separatrices.size(); ++k)
+      add(fmt::format("separatrix {}", k + 1), map_.separatrices[k]);
+    answer_.tables.push_back(std::move(table));
+  }
+
+  static Json end_json(const std::optional<std::size_t>& end) { return end ? Json(*end) : Json(nullptr); }
+  static Json curve_json(const ResidueCurve& curve) {
+    return {{"x", curve.x}, {"T_K", curve.T_K}, {"begin", end_json(curve.begin)}, {"end", end_json(curve.end)}};
+  }
+  static Json line_json(const BoilingTieLine& line) {
+    return {{"alpha", line.alpha}, {"beta", line.beta}, {"y", line.y}, {"T_K", line.T_K}};
+  }
+
+  void to_json() {
+    Json& json = answer_.json;
+    json = answer_header("residue", mixture_);
+    json["P_Pa"] = P_Pa_;
+    for (const char* key :
+         {"singular_points", "curves", "through", "boundaries", "regions", "two_liquid_region", "feeds"})
+      json[key] = Json::array();
+    for (const SingularPoint& point : map_.singular.points)
+      json["singular_points"].push_back(tool::to_json(point, P_Pa_, substances()));
+    json["index_balance"] = {{"sum", map_.singular.index_sum},
+                             {"expected", map_.singular.index_expected},
+                             {"balanced", map_.singular.balanced()}};
+    for (const ResidueCurve& curve : map_.curves) json["curves"].push_back(curve_json(curve));
+    for (const ResidueCurve& curve : map_.through) json["through"].push_back(curve_json(curve));
+    for (const Separatrix& line : map_.separatrices) {
+      Json entry = curve_json(line);
+      entry["saddle"] = line.saddle;
+      entry["divides_regions"] = line.boundary;
+      json["boundaries"].push_back(std::move(entry));
+    }
+    for (const DistillationRegion& region : map_.regions)
+      json["regions"].push_back({{"from", region.from}, {"to", region.to}, {"outlines", region.outlines}});
+    for (const BoilingRegion& region : map_.two_liquids.regions) {
+      Json lines = Json::array();
+      for (const BoilingTieLine& line : region.tie_lines) lines.push_back(line_json(line));
+      json["two_liquid_region"].push_back({{"tie_lines", std::move(lines)}});
+    }
+  }
+
+  void feed_json(const FeedReading& reading) {
+    Json json{{"z", reading.z}, {"T_K", reading.T_K}, {"region", end_json(reading.region)}};
+    const auto add = [&](const char* key, const std::optional<BalanceLine>& line) {
+      if (!line) return;
+      json[key] = {{"distillate", line->distillate},
+                   {"bottoms", line->bottoms},
+                   {"distillate_share", line->distillate_share},
+                   {"boundary", end_json(line->separatrix)}};
+    };
+    add("direct_split", reading.direct);
+    add("indirect_split", reading.indirect);
+    const auto add_decanter = [&](const char* key, const std::optional<DecanterReading>& d) {
+      if (!d) return;
+      json[key] = {{"T_K", d->T_K},           {"z", d->z},
+                   {"alpha", d->alpha},       {"beta", d->beta},
+                   {"share_of_beta", d->share}, {"region_alpha", end_json(d->region_alpha)},
+                   {"region_beta", end_json(d->region_beta)}, {"crosses_boundary", d->crosses()}};
+    };
+    add_decanter("decanter", reading.feed_decanter);
+    add_decanter("overhead_decanter", reading.overhead_decanter);
+    answer_.json["feeds"].push_back(std::move(json));
+  }
+
+  const ResidueCommandOptions& options_;
+  const Presentation& presentation_;
+  Answer answer_;
+  Basis basis_;
+  Resolved resolved_;
+  Mixture mixture_;
+  double P_Pa_ = 0;
+  ResidueOptions wanted_;
+  std::vector<double> isotherms_K_;
+  std::optional<double> decanter_K_;
+  std::vector<Composition> feeds_;
+  ResidueMap map_;
+  ResidueFigureOptions drawing_;
+};
+
+}  // namespace
+
+void add_residue(CLI::App& tool) {
+  auto options = std::make_shared<ResidueCommandOptions>();
+  CLI::App* command = tool.add_subcommand(
+      "residue", "Residue curve map of three substances: curves, azeotropes, boundaries, two liquids");
+  add_mixture(*command, options->mixture, false);
+  add_vapour(*command, options->mixture.vapour);
+  command->add_option("--pressure", options->pressure, "\"1 atm\"")->type_name("QUANTITY");
+  command->add_option("--curves", options->curves, "How many curves are spread over the triangle (default 25)")
+      ->type_name("N");
+  repeatable(command
+                 ->add_option("--through", options->through,
+                              "The curve through this composition; may be repeated")
+                 ->type_name("COMPOSITION"));
+  add_feed(*command, options->feed);
+  command
+      ->add_option("--decanter", options->decanter,
+                   "Temperature at which liquids are parted (default: at boiling)")
+      ->type_name("QUANTITY");
+  command
+      ->add_option("--isotherms", options->isotherms,
+                   "Lines of these boiling temperatures: \"60 to 100 by 5 degC\"")
+      ->type_name("QUANTITY");
+  command->add_option("--tie-lines", options->tie_lines, "How many tie lines are drawn (default 12)")
+      ->type_name("N");
+  add_triangle(*command, options->triangle, residue_layers());
+  add_presentation(*command, options->presentation, true);
+  command->footer(
+      "Example:\n"
+      "  jampot residue acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --figure map.svg");
+  command->callback([options] {
+    const Presentation presentation = options->presentation.read();
+    present(ResidueOf(*options, presentation).answer(), presentation);
+  });
+}
+
+}  // namespace jampot::tool

@@ -1,0 +1,16 @@
+#pragma once
+// Singular points in tables, JSON and sentences.
+#include "jampot/equilibrium/singular_points.hpp"
+#include "jampot/files/json_results.hpp"
+
+namespace jampot::tool {
+
+/// "ethanol + water", by short names.
+std::string members_of(const SingularPoint& point, const std::vector<Substance>& substances);
+/// "pure", "homogeneous" or "heterogeneous".
+std::string kind_of(const SingularPoint& point);
+Json to_json(const SingularPoint& point, double P_Pa, const std::vector<Substance>& substances);
+/// "index balance met (2 of 2)".
+std::string balance_of(const SingularPoints& found);
+
+}  // namespace jampot::tool

@@ -1,0 +1,27 @@
+#pragma once
+// Options of everything drawn in a triangle.
+#include "jampot/draw/triangle_figure.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+
+struct TriangleOptions {
+  std::string corners, show, hide, mark_file;
+  std::vector<std::string> marks, tie_lines, balance_lines;
+  bool right_angled = false, guide_lines = false;
+
+  /// Into what a figure is drawn with. @throws RequestError for an unknown layer, substance or mark
+  void read(TriangleFigureOptions& drawing, const std::vector<Substance>& substances, Basis basis,
+            const std::vector<std::string>& layers) const;
+};
+
+void add_triangle(CLI::App& command, TriangleOptions& options, const std::vector<std::string>& layers);
+
+/// An option that may be given several times, one value each.
+void repeatable(CLI::Option* option);
+
+inline std::array<double, 3> three(const std::vector<double>& x) {
+  return {x[0], x[1], x[2]};
+}
+
+}  // namespace jampot::tool
