@@ -1,5 +1,6 @@
 #pragma once
 // Shared by the tests: seeded random states, simple models with known answers, numerical derivatives.
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <functional>
@@ -99,6 +100,25 @@ inline std::vector<PairParameters> random_nrtl_pairs(std::mt19937_64& generator,
 /// Central difference of fourth order.
 inline double derivative(const std::function<double(double)>& f, double at, double step) {
   return (8 * (f(at + step) - f(at - step)) - (f(at + 2 * step) - f(at - 2 * step))) / (12 * step);
+}
+
+/// Three solvents of eight with random NRTL parameters; many of them part.
+inline Mixture random_ternary(unsigned seed) {
+  std::mt19937_64 generator(seed);
+  std::vector<std::string> names{"acetone", "methanol", "water",      "ethyl acetate",
+                                 "toluene", "n-hexane", "2-propanol", "chloroform"};
+  std::shuffle(names.begin(), names.end(), generator);
+  names.resize(3);
+  std::uniform_real_distribution<double> b(-150, 700), alpha(0.2, 0.45);
+  ParameterCollection parameters;
+  for (std::size_t i = 0; i < 3; ++i) {
+    for (std::size_t j = i + 1; j < 3; ++j) {
+      // One after the other: the order in which arguments are computed is the compiler's.
+      const double b12 = b(generator), b21 = b(generator), a = alpha(generator);
+      parameters.add(nrtl_pair(names[i], names[j], b12, b21, a));
+    }
+  }
+  return {substances_named(names), "nrtl", parameters};
 }
 
 }  // namespace jampot::test

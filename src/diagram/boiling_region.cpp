@@ -322,17 +322,14 @@ BoilingRegions boiling_regions(Mixture& mixture, double P_Pa) {
 }
 
 // A curve through all tie lines of a region, ten numbers each, in their distance from each other as the
-// parameter: cubic pieces whose slopes are those of the parabola through three neighbours.
+// parameter, as cubic pieces.
 class BoilingLiquid::Spline {
  public:
   explicit Spline(const BoilingRegion& region) : region_(region) {
     const auto& lines = region.tie_lines;
     for (std::size_t k = 0; k < lines.size(); ++k)
       at_.push_back(k == 0 ? 0 : at_.back() + std::max(1e-12, distance(lines[k], lines[k - 1])));
-    for (std::size_t k = 0; k < lines.size(); ++k) {
-      const std::size_t middle = std::clamp<std::size_t>(k, 1, lines.size() - 2);
-      slopes_.push_back(slope(middle, at_[k]));
-    }
+    for (std::size_t k = 0; k < lines.size(); ++k) slopes_.push_back(slope(k));
   }
 
   /// The tie line through x, and its share of beta; false where none is near.
@@ -372,14 +369,29 @@ class BoilingLiquid::Spline {
     into.T_K = call([](const BoilingTieLine& line) { return line.T_K; });
   }
 
-  BoilingTieLine slope(std::size_t middle, double u) const {
+  // Of the polynomial through up to five neighbours, from its barycentric weights.
+  BoilingTieLine slope(std::size_t at) const {
     const auto& lines = region_.tie_lines;
-    const double a = at_[middle - 1], b = at_[middle], c = at_[middle + 1];
-    const double in_a = (2 * u - b - c) / ((a - b) * (a - c)), in_b = (2 * u - a - c) / ((b - a) * (b - c)),
-                 in_c = (2 * u - a - b) / ((c - a) * (c - b));
+    const std::size_t count = std::min<std::size_t>(5, lines.size());
+    const std::size_t first = std::clamp<std::size_t>(at < 2 ? 0 : at - 2, 0, lines.size() - count);
+    const auto weight = [&](std::size_t j) {
+      double product = 1;
+      for (std::size_t k = first; k < first + count; ++k) {
+        if (k != j) product /= at_[j] - at_[k];
+      }
+      return product;
+    };
+    std::array<double, 5> factors{};
+    for (std::size_t j = first; j < first + count; ++j) {
+      if (j == at) continue;
+      factors[j - first] = weight(j) / weight(at) / (at_[at] - at_[j]);
+      factors[at - first] -= factors[j - first];
+    }
     BoilingTieLine result;
     each(result, [&](const auto& part) {
-      return in_a * part(lines[middle - 1]) + in_b * part(lines[middle]) + in_c * part(lines[middle + 1]);
+      double sum = 0;
+      for (std::size_t j = 0; j < count; ++j) sum += factors[j] * part(lines[first + j]);
+      return sum;
     });
     return result;
   }

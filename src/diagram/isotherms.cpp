@@ -18,8 +18,8 @@ struct Corner {
 
 class Lattice {
  public:
-  Lattice(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& two_liquids) {
-    BoilingLiquid boiling(mixture, P_Pa, two_liquids);
+  Lattice(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& two_liquids)
+      : boiling_(mixture, P_Pa, two_liquids) {
     for (int i = 0; i <= steps; ++i) {
       std::vector<Corner> row(static_cast<std::size_t>(steps - i) + 1);
       for (int j = 0; j <= steps - i; ++j) {
@@ -27,15 +27,14 @@ class Lattice {
         const int k = i % 2 == 0 ? j : steps - i - j;
         Corner& corner = row[static_cast<std::size_t>(k)];
         corner.x = {1.0 * i / steps, 1.0 * k / steps, 1.0 * (steps - i - k) / steps};
-        boiling.at(corner.x);
-        corner.T_K = boiling.T_K();
+        corner.T_K = boil(corner.x);
       }
       rows_.push_back(std::move(row));
     }
   }
 
   // Cells with a line of T cut two of their sides. A side is known by the numbers of its ends.
-  void add(double T_K, std::vector<Isotherm>& list) const {
+  void add(double T_K, std::vector<Isotherm>& list) {
     std::map<Side, std::vector<Side>> joined;
     std::map<Side, Composition> places;
     const auto cell = [&](Node a, Node b, Node c) {
@@ -45,7 +44,7 @@ class Lattice {
         if ((p.T_K < T_K) == (q.T_K < T_K)) continue;
         const Side side = std::minmax(one, two);
         cut.push_back(side);
-        places[side] = combined(p.x, (T_K - p.T_K) / (q.T_K - p.T_K), difference(q.x, p.x));
+        if (!places.contains(side)) places[side] = between(p, q, T_K);
       }
       if (cut.size() != 2) return;
       joined[cut[0]].push_back(cut[1]);
@@ -83,6 +82,23 @@ class Lattice {
   const Corner& at(const Node& node) const {
     return rows_[static_cast<std::size_t>(node.first)][static_cast<std::size_t>(node.second)];
   }
+  double boil(const Composition& x) {
+    boiling_.at(x);
+    return boiling_.T_K();
+  }
+  // Where it boils at T: twice the straight line between the nearest two.
+  Composition between(Corner p, Corner q, double T_K) {
+    const auto cut = [&] { return combined(p.x, (T_K - p.T_K) / (q.T_K - p.T_K), difference(q.x, p.x)); };
+    for (int step = 0; step < 2; ++step) {
+      const Composition x = cut();
+      const double T = boil(x);
+      if (T == T_K) return x;
+      ((T < T_K) == (p.T_K < T_K) ? p : q) = {x, T};
+    }
+    return cut();
+  }
+
+  BoilingLiquid boiling_;
   std::vector<std::vector<Corner>> rows_;
 };
 
@@ -90,7 +106,7 @@ class Lattice {
 
 std::vector<Isotherm> isotherms(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& two_liquids,
                                 const std::vector<double>& T_K) {
-  const Lattice lattice(mixture, P_Pa, two_liquids);
+  Lattice lattice(mixture, P_Pa, two_liquids);
   std::vector<Isotherm> list;
   for (const double T : T_K) lattice.add(T, list);
   return list;

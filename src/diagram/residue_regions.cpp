@@ -60,6 +60,7 @@ class Faces {
       const Separatrix& line = map_.separatrices[k];
       if (line.begin && line.end) add({*line.begin, *line.end, line.x, k});
     }
+    set_angles();
     walk();
     for (Face& face : faces_) name(face);
     gather();
@@ -68,26 +69,39 @@ class Faces {
  private:
   void add(Way way) {
     Way back{way.to, way.from, {way.path.rbegin(), way.path.rend()}, way.separatrix};
-    way.angle = angle(way);
-    back.angle = angle(back);
     ways_.push_back(std::move(way));
     ways_.push_back(std::move(back));
   }
 
-  // Lines that enter a node side by side are told apart a little way off.
-  double angle(const Way& way) const {
-    double radius = 0.02;
-    const Composition centre = array_of(singular_[way.from].x);
-    for (const SingularPoint& other : singular_) {
-      const double apart = distance(centre, array_of(other.x));
-      if (apart > 0) radius = std::min(radius, 0.3 * apart);
+  // Lines leave a node in the order in which they first cut a circle about it. Many begin side by side, so it
+  // is as wide as the shortest of them allows.
+  void set_angles() {
+    for (Way& way : ways_) {
+      double radius = HUGE_VAL;
+      for (const Way& other : ways_) {
+        if (other.from != way.from) continue;
+        double furthest = 0;
+        for (const Composition& x : other.path) furthest = std::max(furthest, distance(x, other.path[0]));
+        radius = std::min(radius, 0.95 * furthest);
+      }
+      way.angle = angle(way, radius);
     }
+  }
+
+  double angle(const Way& way, double radius) const {
+    const Composition centre = way.path.front();
     std::size_t k = 1;
     while (k + 1 < way.path.size() && distance(way.path[k], centre) < radius) ++k;
     const Composition &in = way.path[k - 1], &out = way.path[k];
     const double near = distance(in, centre), far = distance(out, centre);
     const double share = far > near ? std::clamp((radius - near) / (far - near), 0.0, 1.0) : 1;
-    const Point a = in_plane(centre), b = in_plane(combined(in, share, difference(out, in)));
+    Composition off = combined(in, share, difference(out, in));
+    // What comes in along a side lies inside it all the same, by less than is told apart.
+    constexpr double inside = 1e-7;
+    if (way.separatrix) {
+      for (double& value : off) value = (value + inside) / (1 + 3 * inside);
+    }
+    const Point a = in_plane(centre), b = in_plane(off);
     return std::atan2(b.y - a.y, b.x - a.x);
   }
 

@@ -2,6 +2,7 @@
 
 #include <gtest/gtest.h>
 
+#include "clear_labels.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/layout.hpp"
 #include "jampot/draw/vle_figures.hpp"
@@ -14,53 +15,19 @@ namespace {
 
 namespace fs = std::filesystem;
 
-// No label on another, on the key, on a curve, on a marked point or outside the frame.
-void expect_clear(const Figure& figure) {
-  const auto layouts = lay_out(figure);
-  for (std::size_t p = 0; p < layouts.size(); ++p) {
-    const auto& [panel, layout] = std::tie(figure.panels[p], layouts[p]);
-    for (std::size_t a = 0; a < layout.labels.size(); ++a) {
-      const PlacedLabel& label = layout.labels[a];
-      EXPECT_TRUE(layout.frame.contains(label.box)) << label.text;
-      EXPECT_FALSE(layout.key.overlaps(label.box)) << label.text;
-      for (std::size_t b = a + 1; b < layout.labels.size(); ++b) {
-        EXPECT_FALSE(label.box.overlaps(layout.labels[b].box))
-            << label.text << " on " << layout.labels[b].text;
-      }
-      for (const Series& series : panel.series) {
-        for (std::size_t k = 1; k < series.spots.size() && series.stroke != Stroke::none; ++k) {
-          EXPECT_FALSE(crosses(label.box, pixel_x(panel, layout.frame, series.spots[k - 1].x),
-                               pixel_y(panel, layout.frame, series.spots[k - 1].y),
-                               pixel_x(panel, layout.frame, series.spots[k].x),
-                               pixel_y(panel, layout.frame, series.spots[k].y)))
-              << label.text;
-        }
-        for (const Spot& spot : series.spots) {
-          if (series.mark == Mark::none) continue;
-          const double x = pixel_x(panel, layout.frame, spot.x), y = pixel_y(panel, layout.frame, spot.y);
-          EXPECT_FALSE(label.box.overlaps({x - 5, y - 5, x + 5, y + 5})) << label.text;
-        }
-      }
-    }
-    EXPECT_EQ(
-        std::count_if(layout.labels.begin(), layout.labels.end(), [](const auto& l) { return l.colour < 0; }),
-        static_cast<std::ptrdiff_t>(panel.callouts.size()));
-  }
-}
-
 TEST(Layout, LabelsStandClear) {
   Mixture mixture = test::mtbe_methanol();
   FigureOptions options;
   options.measured = {read_measured(JAMPOT_SOURCE_DIR "/demo/measured/mtbe-methanol.csv")};
-  expect_clear(boiling_figure({txy(mixture, 101325)}, mixture, options));
-  expect_clear(xy_figure({txy(mixture, 101325)}, mixture, options));
+  test::expect_clear(boiling_figure({txy(mixture, 101325)}, mixture, options));
+  test::expect_clear(xy_figure({txy(mixture, 101325)}, mixture, options));
   std::vector<BinaryCurve> several;
   for (const double P : {5e4, 1e5, 2e5, 4e5}) several.push_back(txy(mixture, P));
-  expect_clear(boiling_figure(several, mixture, {}));
+  test::expect_clear(boiling_figure(several, mixture, {}));
   Mixture splitting = test::butanol_water();
-  expect_clear(boiling_figure({txy(splitting, 50000), txy(splitting, 101325)}, splitting, {}));
-  expect_clear(boiling_figure({pxy(splitting, 350)}, splitting, {}));
-  expect_clear(xy_figure({txy(splitting, 101325)}, splitting, {}));
+  test::expect_clear(boiling_figure({txy(splitting, 50000), txy(splitting, 101325)}, splitting, {}));
+  test::expect_clear(boiling_figure({pxy(splitting, 350)}, splitting, {}));
+  test::expect_clear(xy_figure({txy(splitting, 101325)}, splitting, {}));
 }
 
 TEST(Layout, SegmentsAndBoxes) {

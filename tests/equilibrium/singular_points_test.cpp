@@ -88,21 +88,9 @@ TEST(SingularPoints, FiveComponentsAndWhatIsRefused) {
 
 // Random NRTL ternaries of solvents, many of them heterogeneous: the share that satisfies the balance.
 int unbalanced(int systems, unsigned seed) {
-  const std::vector<std::string> pool{"acetone", "methanol", "water",      "ethyl acetate",
-                                      "toluene", "n-hexane", "2-propanol", "chloroform"};
   int missed = 0;
   for (int k = 0; k < systems; ++k) {
-    std::mt19937_64 generator(seed + static_cast<unsigned>(k));
-    std::vector<std::string> names = pool;
-    std::shuffle(names.begin(), names.end(), generator);
-    names.resize(3);
-    std::uniform_real_distribution<double> b(-150, 700), alpha(0.2, 0.45);
-    ParameterCollection parameters;
-    for (std::size_t i = 0; i < 3; ++i) {
-      for (std::size_t j = i + 1; j < 3; ++j)
-        parameters.add(test::nrtl_pair(names[i], names[j], b(generator), b(generator), alpha(generator)));
-    }
-    Mixture mixture(substances_named(names), "nrtl", parameters);
+    Mixture mixture = test::random_ternary(seed + static_cast<unsigned>(k));
     const SingularPoints found = singular_points(mixture, standard_atmosphere);
     EXPECT_EQ(found.balanced(), !found.notices.has("index-balance"));
     missed += found.balanced() ? 0 : 1;
