@@ -62,6 +62,32 @@ class Search {
     return std::move(result_);
   }
 
+  std::optional<SingularPoint> follow(SingularPoint point) {
+    if (point.heterogeneous) {
+      BoilingLiquids start{point.liquids[0], point.liquids[1], point.x, point.T_K, 0, 0};
+      std::size_t widest = 0;
+      const auto apart = [&](std::size_t i) { return start.beta[i] - start.alpha[i]; };
+      for (std::size_t i = 1; i < n_; ++i) widest = std::abs(apart(i)) > std::abs(apart(widest)) ? i : widest;
+      start.share = (point.x[widest] - start.alpha[widest]) / apart(widest);
+      const auto found =
+          BoilingLiquidsSolver(mixture_.liquid(), mixture_.vapour(), P_Pa_).azeotrope(std::move(start));
+      if (!found) return std::nullopt;
+      point.x = found->y;
+      point.liquids = {found->alpha, found->beta};
+      point.T_K = found->T_K;
+      point.residual = found->residual;
+      return point;
+    }
+    if (point.members.size() > 1) {
+      const auto x = newton(point.members, point.x);
+      if (!x) return std::nullopt;
+      point.x = *x;
+    }
+    if (!boil(point.x)) return std::nullopt;
+    point.T_K = state_.T_K;
+    return point;
+  }
+
  private:
   std::span<const double> pure_T() {
     if (pure_T_.empty()) {
@@ -421,6 +447,10 @@ SingularPoints singular_points(Mixture& mixture, double P_Pa) {
           "{} has no vapour pressure, so it has no place among what boils: leave it out", substance.name));
   }
   return Search(mixture, P_Pa).run();
+}
+
+std::optional<SingularPoint> followed(Mixture& mixture, double P_Pa, const SingularPoint& point) {
+  return Search(mixture, P_Pa).follow(point);
 }
 
 }  // namespace jampot

@@ -217,4 +217,40 @@ std::vector<TieLineUncertainty> tie_line_uncertainties(const Mixture& mixture, d
   return list;
 }
 
+std::vector<std::optional<SingularUncertainty>> singular_uncertainties(
+    const Mixture& mixture, double P_Pa, const std::vector<SingularPoint>& points) {
+  const Fitted fitted = fitted_of(mixture);
+  const auto parameters = std::ssize(fitted.free), n = std::ssize(mixture.substances());
+  std::vector<Eigen::MatrixXd> slopes(points.size(), Eigen::MatrixXd::Zero(n + 1, parameters));
+  std::vector<bool> survives(points.size(), true);
+  for (Eigen::Index p = 0; p < parameters; ++p) {
+    const FreeParameter& free = fitted.free[static_cast<std::size_t>(p)];
+    constexpr double share = 0.1;
+    const double step = share * std::sqrt(fitted.covariance(p, p));
+    if (!(step > 0)) continue;
+    for (const double sense : {-1.0, 1.0}) {
+      Mixture moved = mixture;
+      const double value = moved.activity().terms()[free.term].function[free.coefficient];
+      moved.activity().set_coefficient(free.term, free.coefficient, value + sense * step);
+      for (std::size_t k = 0; k < points.size(); ++k) {
+        const auto there = followed(moved, P_Pa, points[k]);
+        survives[k] = survives[k] && there.has_value();
+        if (!there) continue;
+        for (Eigen::Index i = 0; i < n; ++i)
+          slopes[k](i, p) += sense * there->x[static_cast<std::size_t>(i)] / (2 * step);
+        slopes[k](n, p) += sense * there->T_K / (2 * step);
+      }
+    }
+  }
+  std::vector<std::optional<SingularUncertainty>> list(points.size());
+  for (std::size_t k = 0; k < points.size(); ++k) {
+    if (!survives[k]) continue;
+    list[k].emplace();
+    for (Eigen::Index i = 0; i < n; ++i)
+      list[k]->u_x.push_back(deviation(slopes[k].row(i).transpose(), fitted.covariance));
+    list[k]->u_T_K = deviation(slopes[k].row(n).transpose(), fitted.covariance);
+  }
+  return list;
+}
+
 }  // namespace jampot

@@ -8,6 +8,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/equilibrium/suitability.hpp"
+#include "jampot/regression/uncertainty.hpp"
 #include "options.hpp"
 #include "singular_tables.hpp"
 
@@ -17,7 +18,7 @@ namespace {
 struct AzeotropesOptions {
   MixtureOptions mixture;
   std::string pressure;
-  bool all = false;
+  bool all = false, uncertainty = false;
   PresentationOptions presentation;
 };
 
@@ -40,10 +41,13 @@ class AzeotropesOf {
       double coldest = HUGE_VAL, hottest = 0;
       for (const double P_Pa : P_Pa_) {
         const SingularPoints found = singular_points(contender.mixture, P_Pa);
-        for (const SingularPoint& point : found.points) {
+        std::vector<std::optional<SingularUncertainty>> u(found.points.size());
+        if (options_.uncertainty) u = singular_uncertainties(contender.mixture, P_Pa, found.points);
+        for (std::size_t k = 0; k < found.points.size(); ++k) {
+          const SingularPoint& point = found.points[k];
           coldest = std::min(coldest, point.T_K);
           hottest = std::max(hottest, point.T_K);
-          add(point, P_Pa, contender, table);
+          add(point, u[k], P_Pa, contender, table);
         }
         answer_.notices.add(found.notices);
         Json balance{{"P_Pa", P_Pa},
@@ -52,9 +56,8 @@ class AzeotropesOf {
                      {"balanced", found.balanced()}};
         if (compared()) balance["liquid"] = contender.label;
         answer_.json["index_balance"].push_back(std::move(balance));
-        answer_.lines.push_back(fmt::format(
-            "{}{:.6g} kPa: {}", compared() ? contender.label + ", " : "", P_Pa / 1000,
-                                            balance_of(found)));
+        answer_.lines.push_back(fmt::format("{}{:.6g} kPa: {}", compared() ? contender.label + ", " : "",
+                                            P_Pa / 1000, balance_of(found)));
       }
       answer_.notices.add(contender.mixture.range_notices(coldest, hottest));
       answer_.notices.add(
@@ -91,14 +94,24 @@ class AzeotropesOf {
           {fmt::format("{}({})", basis_ == Basis::mole ? "x" : "w", substance.short_name()),
            Dimension::fraction, 5});
     table.columns.insert(table.columns.end(), {{"kind"}, {"residue curves"}});
+    if (options_.uncertainty) {
+      table.columns.push_back({"u(T) [K]", Dimension::number, 3});
+      for (const Substance& substance : substances())
+        table.columns.push_back({fmt::format("u(x({}))", substance.short_name()), Dimension::number, 5});
+    }
     return table;
   }
 
-  void add(const SingularPoint& point, double P_Pa, const Contender& contender, Table& table) {
+  void add(const SingularPoint& point, const std::optional<SingularUncertainty>& u, double P_Pa,
+           const Contender& contender, Table& table) {
     const std::vector<double> shown = basis_ == Basis::mole ? point.x : mass_fractions(point.x, substances());
     const std::string members = members_of(point, substances());
     Json json = to_json(point, P_Pa, substances());
     if (compared()) json["liquid"] = contender.label;
+    if (u && point.members.size() > 1) {
+      json["u_x"] = u->u_x;
+      json["u_T_K"] = u->u_T_K;
+    }
     answer_.json[point.members.size() == 1 ? "pure" : "azeotropes"].push_back(std::move(json));
     if (point.members.size() == 1 && !options_.all) return;
     std::vector<Cell> row;
@@ -106,6 +119,13 @@ class AzeotropesOf {
     row.insert(row.end(), {members, P_Pa, point.T_K});
     row.insert(row.end(), shown.begin(), shown.end());
     row.insert(row.end(), {kind_of(point), std::string(name_of(point.stability))});
+    if (options_.uncertainty) {
+      const bool given = u && point.members.size() > 1;
+      row.emplace_back(given ? Cell(u->u_T_K)
+                             : Cell(std::string(point.members.size() > 1 ? "vanishing" : "")));
+      for (std::size_t i = 0; i < substances().size(); ++i)
+        row.emplace_back(given ? Cell(u->u_x[i]) : Cell(std::string()));
+    }
     table.rows.push_back(std::move(row));
     if (point.members.size() == 1) return;
     const std::string title = members + (compared() ? ", " + contender.label : "");
@@ -139,6 +159,9 @@ void add_azeotropes(CLI::App& tool) {
                    "\"1 atm\", or several to see how azeotropes move: \"0.2 to 5 by 0.4 bar\"")
       ->type_name("QUANTITY");
   command->add_flag("--all", options->all, "List the pure substances too");
+  command->add_flag(
+      "--uncertainty", options->uncertainty,
+      "Standard uncertainties of T and mole fractions that follow from those of fitted parameters");
   add_presentation(*command, options->presentation, true);
   command->footer(
       "Example:\n  jampot azeotropes acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --all");

@@ -67,7 +67,7 @@ struct MixtureOptions {
   std::string liquid;  ///< empty: the model of the parameter files, else the one whose pairs are published
   std::vector<std::string> parameter_files;
   std::vector<std::string> labels;  ///< "ethyl acetate=EA"
-  std::string first;  ///< of a binary: the substance on the axis
+  std::string first;                ///< of a binary: the substance on the axis
   std::string basis = "mole";
   std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
   std::string compare;  ///< further models or pair files

@@ -153,9 +153,9 @@ class ResidueOf {
     add_fractions(table.columns, " alpha");
     add_fractions(table.columns, " beta");
     for (const Substance& substance : substances())
-      table.columns.push_back({fmt::format("{}({})", basis_ == Basis::mole ? "y" : "w vapour",
-                                           substance.short_name()),
-                               Dimension::fraction, 5});
+      table.columns.push_back(
+          {fmt::format("{}({})", basis_ == Basis::mole ? "y" : "w vapour", substance.short_name()),
+           Dimension::fraction, 5});
     return table;
   }
   void add_line(Table& table, const std::string& first, const BoilingTieLine& line) const {
@@ -198,8 +198,8 @@ class ResidueOf {
   }
 
   void summary() {
-    answer_.lines.push_back(fmt::format("{} singular points; {}", map_.singular.points.size(),
-                                        balance_of(map_.singular)));
+    answer_.lines.push_back(
+        fmt::format("{} singular points; {}", map_.singular.points.size(), balance_of(map_.singular)));
     if (map_.regions.size() == 1) {
       const DistillationRegion& region = map_.regions[0];
       answer_.lines.push_back(fmt::format("one distillation region: from {} to {}", described(region.from),
@@ -212,9 +212,9 @@ class ResidueOf {
     }
     for (std::size_t k = 0; k < map_.two_liquids.regions.size(); ++k) {
       const auto& lines = map_.two_liquids.regions[k].tie_lines;
-      const auto [low, high] = std::minmax_element(
-          lines.begin(), lines.end(),
-          [](const BoilingTieLine& a, const BoilingTieLine& b) { return a.T_K < b.T_K; });
+      const auto [low, high] =
+          std::minmax_element(lines.begin(), lines.end(),
+                              [](const BoilingTieLine& a, const BoilingTieLine& b) { return a.T_K < b.T_K; });
       answer_.lines.push_back(
           fmt::format("two liquids boil between {} and {}", shown_T(low->T_K), shown_T(high->T_K)));
     }
@@ -248,14 +248,12 @@ class ResidueOf {
     const std::string name = feeds_.size() > 1 ? fmt::format("feed {}", k + 1) : "feed";
     drawing_.marks.push_back({name, reading.z});
     const char* per = basis_ == Basis::mole ? "mole per mole" : "kg per kg";
-    std::string first =
-        fmt::format("{} ({}) boils at {}", name, described(reading.z), shown_T(reading.T_K));
+    std::string first = fmt::format("{} ({}) boils at {}", name, described(reading.z), shown_T(reading.T_K));
     if (reading.region) {
       const DistillationRegion& region = map_.regions[*reading.region];
-      first += map_.regions.size() == 1
-                   ? std::string(", in the only region")
-                   : fmt::format(", in region {}: from {} to {}", *reading.region + 1,
-                                 described(region.from), described(region.to));
+      first += map_.regions.size() == 1 ? std::string(", in the only region")
+                                        : fmt::format(", in region {}: from {} to {}", *reading.region + 1,
+                                                      described(region.from), described(region.to));
       answer_.lines.push_back(first);
       if (reading.direct) {
         answer_.lines.push_back(fmt::format(
@@ -285,12 +283,12 @@ class ResidueOf {
     const auto where = [](const std::optional<std::size_t>& region) {
       return region ? fmt::format("region {}", *region + 1) : std::string("no region that was found");
     };
-    return fmt::format(
-        ", decanter at {}: {} ({}) and {} ({}), beta {:.4f} of the moles: {}", shown_T(d.T_K),
-        described(d.alpha), where(d.region_alpha), described(d.beta), where(d.region_beta), d.share,
-        d.crosses() ? "the decanter crosses a distillation boundary"
-        : d.region_alpha && d.region_beta ? "it crosses no distillation boundary"
-                                          : "whether it crosses a boundary is not known");
+    return fmt::format(", decanter at {}: {} ({}) and {} ({}), beta {:.4f} of the moles: {}", shown_T(d.T_K),
+                       described(d.alpha), where(d.region_alpha), described(d.beta), where(d.region_beta),
+                       d.share,
+                       d.crosses()                       ? "the decanter crosses a distillation boundary"
+                       : d.region_alpha && d.region_beta ? "it crosses no distillation boundary"
+                                                         : "whether it crosses a boundary is not known");
   }
 
   void show(Table table) {
@@ -319,7 +317,8 @@ class ResidueOf {
 
   static Json end_json(const std::optional<std::size_t>& end) { return end ? Json(*end) : Json(nullptr); }
   static Json curve_json(const ResidueCurve& curve) {
-    return {{"x", curve.x}, {"T_K", curve.T_K}, {"begin", end_json(curve.begin)}, {"end", end_json(curve.end)}};
+    return {
+        {"x", curve.x}, {"T_K", curve.T_K}, {"begin", end_json(curve.begin)}, {"end", end_json(curve.end)}};
   }
   static Json line_json(const BoilingTieLine& line) {
     return {{"alpha", line.alpha}, {"beta", line.beta}, {"y", line.y}, {"T_K", line.T_K}};
@@ -367,10 +366,14 @@ class ResidueOf {
     add("indirect_split", reading.indirect);
     const auto add_decanter = [&](const char* key, const std::optional<DecanterReading>& d) {
       if (!d) return;
-      json[key] = {{"T_K", d->T_K},           {"z", d->z},
-                   {"alpha", d->alpha},       {"beta", d->beta},
-                   {"share_of_beta", d->share}, {"region_alpha", end_json(d->region_alpha)},
-                   {"region_beta", end_json(d->region_beta)}, {"crosses_boundary", d->crosses()}};
+      json[key] = {{"T_K", d->T_K},
+                   {"z", d->z},
+                   {"alpha", d->alpha},
+                   {"beta", d->beta},
+                   {"share_of_beta", d->share},
+                   {"region_alpha", end_json(d->region_alpha)},
+                   {"region_beta", end_json(d->region_beta)},
+                   {"crosses_boundary", d->crosses()}};
     };
     add_decanter("decanter", reading.feed_decanter);
     add_decanter("overhead_decanter", reading.overhead_decanter);
@@ -401,12 +404,13 @@ void add_residue(CLI::App& tool) {
   add_mixture(*command, options->mixture, false);
   add_vapour(*command, options->mixture.vapour);
   command->add_option("--pressure", options->pressure, "\"1 atm\"")->type_name("QUANTITY");
-  command->add_option("--curves", options->curves, "How many curves are spread over the triangle (default 25)")
+  command
+      ->add_option("--curves", options->curves, "How many curves are spread over the triangle (default 25)")
       ->type_name("N");
-  repeatable(command
-                 ->add_option("--through", options->through,
-                              "The curve through this composition; may be repeated")
-                 ->type_name("COMPOSITION"));
+  repeatable(
+      command
+          ->add_option("--through", options->through, "The curve through this composition; may be repeated")
+          ->type_name("COMPOSITION"));
   add_feed(*command, options->feed);
   command
       ->add_option("--decanter", options->decanter,

@@ -13,7 +13,8 @@
 namespace jampot::tool {
 namespace {
 
-std::set<std::string> layers_in(const std::string& option, const std::string& text, const std::vector<std::string>& known) {
+std::set<std::string> layers_in(const std::string& option, const std::string& text,
+                                const std::vector<std::string>& known) {
   std::set<std::string> layers;
   for (const std::string& piece : split(text, ',')) {
     if (piece.empty()) continue;
@@ -56,8 +57,7 @@ std::vector<TriangleMark> read_marks(const std::string& file, const std::vector<
   const CsvTable table(read_file(file), file);
   const std::size_t columns = table.header().size();
   if (columns != 3 && columns != 4)
-    throw RequestError(table.header_place(),
-                       "expected the columns text, x1, x2 (and x3, or it is the rest)");
+    throw RequestError(table.header_place(), "expected the columns text, x1, x2 (and x3, or it is the rest)");
   std::vector<TriangleMark> marks;
   for (std::size_t row = 0; row < table.rows(); ++row) {
     std::vector<double> x;
@@ -72,8 +72,8 @@ std::vector<TriangleMark> read_marks(const std::string& file, const std::vector<
     if (x[2] < -rounding || std::abs(x[0] + x[1] + x[2] - 1) > rounding)
       throw RequestError(table.place(row, 1), "the fractions do not sum to 1");
     x[2] = std::max(0.0, x[2]);
-    marks.push_back({std::string(table.text(row, 0)),
-                     three(basis == Basis::mass ? mole_fractions(x, substances) : x)});
+    marks.push_back(
+        {std::string(table.text(row, 0)), three(basis == Basis::mass ? mole_fractions(x, substances) : x)});
   }
   return marks;
 }
@@ -142,8 +142,7 @@ void add_triangle(CLI::App& command, TriangleOptions& options, const std::vector
                              "A straight line between two marks: \"feed, bottoms\"; may be repeated")
                  ->type_name("MARK, MARK"));
   command.add_flag("--guide-lines", options.guide_lines, "Lines from the marks to the three sides");
-  command.add_option("--show", options.show, "Only these layers: " + joined(layers, ", "))
-      ->type_name("LIST");
+  command.add_option("--show", options.show, "Only these layers: " + joined(layers, ", "))->type_name("LIST");
   command.add_option("--hide", options.hide, "Not these layers")->type_name("LIST");
 }
 

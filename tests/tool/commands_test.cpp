@@ -17,9 +17,9 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
   ASSERT_EQ(workplace.run("demo").status, 0);
   int examples = 0;
   for (const std::string command :
-       {"find",        "substance",  "saturation", "define",  "regress", "bubble",   "dew",
-        "txy",         "pxy",        "xy",         "demo",    "pairs",   "gamma",    "estimate",
-        "consistency", "solubility", "split",      "ternary", "flash",   "fugacity", "azeotropes", "residue"}) {
+       {"find",  "substance", "saturation", "define",   "regress",    "bubble",   "dew",         "txy",
+        "pxy",   "xy",        "demo",       "pairs",    "gamma",      "estimate", "consistency", "solubility",
+        "split", "ternary",   "flash",      "fugacity", "azeotropes", "residue"}) {
     const test::Ran help = workplace.run(command + " --help");
     EXPECT_EQ(help.status, 0);
     std::istringstream lines(help.out);

@@ -214,6 +214,24 @@ TEST(Fluids, SaturationBesideTheCorrelation) {
   }
 }
 
+// The uncertainty of the azeotrope by moved parameters is that of the band, which has derivatives.
+TEST(Azeotropes, UncertaintyIsThatOfTheBand) {
+  const test::Workplace workplace;
+  ASSERT_EQ(workplace.run("demo").status, 0);
+  const std::string mixture =
+      " 'methyl tert-butyl ether' methanol --parameters jampot-demo/mtbe-methanol.pairs.toml --pressure '1 "
+      "atm' --uncertainty";
+  const json found = test::json_answer(workplace, "azeotropes" + mixture)["azeotropes"][0];
+  const json band = test::json_answer(workplace, "txy" + mixture)["curves"][0]["azeotropes"][0];
+  EXPECT_GT(found["u_T_K"].get<double>(), 1e-4);
+  EXPECT_NEAR(found["u_T_K"].get<double>() / band["u_T_K"].get<double>(), 1, 1e-3);
+  EXPECT_NEAR(found["u_x"][0].get<double>() / band["u_x"].get<double>(), 1, 1e-3);
+  const test::Ran none =
+      workplace.run("azeotropes ethanol water --liquid unifac --pressure '1 atm' --uncertainty");
+  EXPECT_EQ(none.status, 1);
+  EXPECT_NE(none.err.find("covariance"), std::string::npos) << none.err;
+}
+
 TEST(Azeotropes, AreListedWithTheirBalance) {
   const test::Workplace workplace;
   const json result =

@@ -44,8 +44,10 @@ TEST(Residue, SentencesFiguresAndFiles) {
   const test::Workplace workplace;
   const test::Ran ran = workplace.run(
       "residue acetone chloroform methanol --liquid unifac --pressure '1 atm' --feed 'acetone=0.3, "
-      "chloroform=0.4, methanol=0.3' --isotherms '55 to 64 by 1 degC' --mark 'A: acetone=0.5' --mark 'B: "
-      "methanol=0.5, acetone=0.1' --balance-line 'A, B' --label 'chloroform=CF' --corners 'methanol, acetone, "
+      "chloroform=0.4, methanol=0.3' --isotherms '55 to 64 by 1 degC' --mark 'A: acetone=0.5, methanol=0.2' "
+      "--mark 'B: "
+      "methanol=0.5, acetone=0.1' --balance-line 'A, B' --label 'chloroform=CF' --corners 'methanol, "
+      "acetone, "
       "chloroform' --hide arrows --figure map.svg --csv map.csv");
   EXPECT_EQ(ran.status, 0) << ran.err;
   EXPECT_NE(ran.out.find("distillation region 1 of 4"), std::string::npos);
@@ -62,14 +64,15 @@ TEST(Residue, SentencesFiguresAndFiles) {
 TEST(Residue, WhatItRefuses) {
   const test::Workplace workplace;
   const std::string map = "residue ethanol benzene water --liquid unifac --pressure '1 atm' ";
-  test::expect_refused(workplace, {{"residue ethanol water --liquid unifac --pressure '1 atm'", "three"},
-                                   {"residue ethanol benzene water --liquid unifac", "--pressure"},
-                                   {map + "--curves -3", "0 to 500"},
-                                   {map + "--decanter '25 degC'", "--feed"},
-                                   {map + "--hide arrow", "arrows"},
-                                   {map + "--mark 'A: ethanol=1' --balance-line 'A, C'", "not a mark"},
-                                   {map + "--label 'ethanol'", "substance=label"},
-                                   {map + "--through 'ethanol=2'", "ethanol"}});
+  test::expect_refused(workplace,
+                       {{"residue ethanol water --liquid unifac --pressure '1 atm'", "three"},
+                        {"residue ethanol benzene water --liquid unifac", "--pressure"},
+                        {map + "--curves -3", "0 to 500"},
+                        {map + "--decanter '25 degC'", "--feed"},
+                        {map + "--hide arrow", "arrows"},
+                        {map + "--mark 'A: ethanol=0.5, water=0.5' --balance-line 'A, C'", "not a mark"},
+                        {map + "--label 'ethanol'", "substance=label"},
+                        {map + "--through 'ethanol=2, water=0'", "ethanol"}});
 }
 
 }  // namespace

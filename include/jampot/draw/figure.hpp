@@ -23,7 +23,7 @@ struct Series {
   Mark mark = Mark::none;  ///< open symbols
   int colour = 0;
   double width = 2;
-  bool in_key = false;  ///< listed in the key instead of labelled at the curve (point series)
+  bool in_key = false;          ///< listed in the key instead of labelled at the curve (point series)
   bool label_may_fail = false;  ///< a label that finds no place at the curve is left out, not put in the key
 };
 

@@ -27,8 +27,8 @@ class BoilingLiquidsSolver {
   /// The phases are borrowed and must outlive the solver. @pre liquid.size() <= most_components
   BoilingLiquidsSolver(Phase& liquid, Phase& vapour, double P_Pa);
 
-  /// The tie line with its vapour on it, between the liquids: a heterogeneous azeotrope, from two liquids near
-  /// their equilibrium. Nothing where none is reached, or the liquids become one.
+  /// The tie line with its vapour on it, between the liquids: a heterogeneous azeotrope, from two liquids
+  /// near their equilibrium. Nothing where none is reached, or the liquids become one.
   std::optional<BoilingLiquids> azeotrope(BoilingLiquids start);
 
   /// The tie line through a composition z, from one nearby. The share is below 0 or above 1 where z lies on

@@ -1,6 +1,7 @@
 #pragma once
 // The singular points of residue curves at a pressure: pure substances and all azeotropes, of any number of
 // components.
+#include <optional>
 #include <string_view>
 #include <vector>
 
@@ -48,5 +49,10 @@ struct SingularPoints {
 /// @throws RequestError for more than five components; CalculationError where a substance has no vapour
 /// pressure or one equation of state describes both phases
 SingularPoints singular_points(Mixture& mixture, double P_Pa);
+
+/// The same azeotrope where the parameters of the mixture or the pressure are a little different: its
+/// composition, T and liquids; stability and eigenvalues are left as they were. Nothing where it is not
+/// reached from there.
+std::optional<SingularPoint> followed(Mixture& mixture, double P_Pa, const SingularPoint& point);
 
 }  // namespace jampot

@@ -1,9 +1,11 @@
 #pragma once
 // How far the uncertainty of fitted parameters carries into a diagram.
+#include <optional>
 #include <vector>
 
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/ternary.hpp"
+#include "jampot/equilibrium/singular_points.hpp"
 #include "jampot/liquid/pair_parameters.hpp"
 
 namespace jampot {
@@ -42,5 +44,18 @@ struct TieLineUncertainty {
 /// @throws CalculationError where a pair carries no covariance, naming it
 std::vector<TieLineUncertainty> tie_line_uncertainties(const Mixture& mixture, double T_K,
                                                        const std::vector<TieLine>& tie_lines);
+
+/// Standard uncertainties of an azeotrope at its pressure.
+struct SingularUncertainty {
+  std::vector<double> u_x;
+  double u_T_K = 0;
+};
+
+/// Of every singular point, homogeneous or heterogeneous, to first order: each is solved again with every
+/// fitted number moved by a tenth of its standard error to either side. Nothing for one that does not survive
+/// that: it is about to vanish.
+/// @throws CalculationError where a pair carries no covariance
+std::vector<std::optional<SingularUncertainty>> singular_uncertainties(
+    const Mixture& mixture, double P_Pa, const std::vector<SingularPoint>& points);
 
 }  // namespace jampot
