@@ -94,13 +94,9 @@ class Tracer {
 
   BoilingRegions run() {
     find_edges();
-    for (std::size_t k = 0; k < starts_.size(); ++k) {
-      if (starts_[k].used) continue;
-      starts_[k].used = true;
-      const Start start = starts_[k];
-      result_.regions.push_back(follow(start));
-    }
+    follow_starts();
     follow_islands();
+    follow_starts();
     return std::move(result_);
   }
 
@@ -111,6 +107,15 @@ class Tracer {
     Composition direction;  ///< into the region
     bool used = false;
   };
+
+  void follow_starts() {
+    for (std::size_t k = 0; k < starts_.size(); ++k) {
+      if (starts_[k].used) continue;
+      starts_[k].used = true;
+      const Start start = starts_[k];
+      result_.regions.push_back(follow(start));
+    }
+  }
 
   void find_edges() {
     for (std::size_t absent = 0; absent < 3; ++absent) {
@@ -210,6 +215,64 @@ class Tracer {
     return false;
   }
 
+  // Where a third liquid appears beside two: at the side of the triangle that all three make.
+  bool end_at_three(BoilingRegion& region, const BoilingTieLine& beyond) {
+    PhaseValues values(3);
+    mixture_.liquid().evaluate(beyond.T_K, P_Pa_, beyond.alpha, {}, values);
+    std::vector<double> ln_f(3);
+    for (std::size_t i = 0; i < 3; ++i) ln_f[i] = std::log(beyond.alpha[i]) + values.ln_phi[i];
+    const auto third = find_more_stable(mixture_.liquid(), beyond.T_K, P_Pa_, ln_f);
+    if (!third) return false;
+    const auto found = three_boiling_near(mixture_, P_Pa_, beyond.T_K,
+                                          {beyond.alpha, beyond.beta, array_of(third->composition)});
+    if (!found || liquid_splits(mixture_.liquid(), found->T_K, found->liquids[0])) return false;
+    const std::size_t number = add_three(*found);
+    const BoilingTieLine last = region.tie_lines.back();
+    std::optional<std::size_t> side;
+    double least = HUGE_VAL;
+    for (std::size_t opposite = 0; opposite < 3; ++opposite) {
+      const double apart = distance(aligned(side_of(number, opposite), last), last);
+      if (apart >= least) continue;
+      least = apart;
+      side = opposite;
+    }
+    region.tie_lines.push_back(aligned(side_of(number, *side), last));
+    region.end = {RegionEnd::Kind::three_liquid, number};
+    for (Start& other : starts_) {  // that side is done
+      if (other.end.kind == RegionEnd::Kind::three_liquid && other.end.number == number &&
+          distance(aligned(other.line, region.tie_lines.back()), region.tie_lines.back()) < 1e-9)
+        other.used = true;
+    }
+    return true;
+  }
+
+  BoilingTieLine side_of(std::size_t triangle, std::size_t opposite) const {
+    const ThreeBoilingLiquids& three = result_.three_liquids[triangle];
+    BoilingTieLine line;
+    line.alpha = three.liquids[(opposite + 1) % 3];
+    line.beta = three.liquids[(opposite + 2) % 3];
+    line.y = three.y;
+    line.T_K = three.T_K;
+    return line;
+  }
+
+  // Every side of a triangle is the first tie line of a region outside it.
+  std::size_t add_three(const ThreeBoilingLiquids& found) {
+    auto& known = result_.three_liquids;
+    for (std::size_t k = 0; k < known.size(); ++k) {
+      if (std::abs(known[k].T_K - found.T_K) < 1e-6 && distance(known[k].y, found.y) < 1e-6) return k;
+    }
+    known.push_back(found);
+    for (std::size_t opposite = 0; opposite < 3; ++opposite) {
+      Start start;
+      start.line = side_of(known.size() - 1, opposite);
+      start.end = {RegionEnd::Kind::three_liquid, known.size() - 1};
+      start.direction = difference(start.line.middle(), found.liquids[opposite]);
+      starts_.push_back(start);
+    }
+    return known.size() - 1;
+  }
+
   BoilingRegion follow(const Start& start) {
     BoilingRegion region;
     region.begin = start.end;
@@ -235,16 +298,9 @@ class Tracer {
       }
       if (liquid_splits(mixture_.liquid(), next->T_K,
                         std::vector<double>(next->alpha.begin(), next->alpha.end()))) {
-        if (h > 1e-5) {
-          h /= 2;
-          continue;
-        }
-        result_.notices.add("three-liquids",
-                            fmt::format("near {:.2f} K a third liquid appears beside two that boil; what "
-                                        "boils as three liquids is not followed, and the map is incomplete",
-                                        next->T_K));
-        region.end = {RegionEnd::Kind::three_liquid, 0};
-        return region;
+        if (end_at_three(region, *next)) return region;
+        h /= 2;  // a step over a narrow triangle, into what is not stable
+        continue;
       }
       direction = across(*next, direction);
       region.tie_lines.push_back(*next);
@@ -258,6 +314,9 @@ class Tracer {
   }
 
   bool covered(const Composition& x) const {
+    if (std::any_of(result_.three_liquids.begin(), result_.three_liquids.end(),
+                    [&](const ThreeBoilingLiquids& three) { return three.contain(x); }))
+      return true;
     return std::any_of(result_.regions.begin(), result_.regions.end(),
                        [&](const BoilingRegion& region) { return place_in(region, x).has_value(); });
   }
@@ -286,6 +345,15 @@ class Tracer {
   void begin_island(const Composition& z, const IncipientState& boiling) {
     LiquidSplitter splitter(mixture_.activity(), boiling.T_K);
     const LiquidSplit split = splitter.split(z);
+    if (split.phases() == 3) {
+      ThreeLiquids guess{};
+      for (std::size_t p = 0; p < 3; ++p) guess[p] = array_of(split.x[p]);
+      if (const auto found = three_boiling_near(mixture_, P_Pa_, boiling.T_K, guess)) {
+        add_three(*found);
+        follow_starts();
+      }
+      return;
+    }
     if (split.phases() != 2) return;
     BoilingTieLine guess;
     guess.alpha = array_of(split.x[0]);
@@ -412,16 +480,17 @@ class BoilingLiquid::Spline {
   std::vector<BoilingTieLine> slopes_;
 };
 
-BoilingLiquid::BoilingLiquid(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& regions)
+BoilingLiquid::BoilingLiquid(Mixture& mixture, double P_Pa, const BoilingRegions& regions)
     : mixture_(mixture),
       P_Pa_(P_Pa),
+      three_(regions.three_liquids),
       solver_(mixture.liquid(), mixture.vapour()),
       state_(3),
       liquids_(mixture.liquid(), mixture.vapour(), P_Pa) {
   state_.P_Pa = P_Pa;
   constexpr double enough = 1e-8;  // of ln P: some millionths of a kelvin
   solver_.tolerance = enough;
-  for (const BoilingRegion& region : regions) {
+  for (const BoilingRegion& region : regions.regions) {
     if (region.tie_lines.size() > 2) splines_.emplace_back(region);
   }
 }
@@ -436,8 +505,15 @@ bool BoilingLiquid::part(const Composition& x) {
 }
 
 void BoilingLiquid::at(const Composition& x) {
-  two_ = part(x);
-  if (two_) {
+  for (const ThreeBoilingLiquids& three : three_) {
+    if (!three.contain(x)) continue;
+    liquids_there_ = 3;
+    T_K_ = three.T_K;
+    y_ = three.y;
+    return;
+  }
+  liquids_there_ = part(x) ? 2 : 1;
+  if (liquids_there_ == 2) {
     T_K_ = line_.T_K;
     y_ = line_.y;
     return;
@@ -468,6 +544,9 @@ void BoilingLiquid::at(const Composition& x) {
 }
 
 std::optional<BoilingLiquid::Through> BoilingLiquid::tie_line(const Composition& x) {
+  for (const ThreeBoilingLiquids& three : three_) {
+    if (three.contain(x)) return std::nullopt;
+  }
   if (!part(x)) return std::nullopt;
   BoilingLiquids exact;
   fill(exact, line_, share_, x);

@@ -18,7 +18,7 @@ struct Corner {
 
 class Lattice {
  public:
-  Lattice(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& two_liquids)
+  Lattice(Mixture& mixture, double P_Pa, const BoilingRegions& two_liquids)
       : boiling_(mixture, P_Pa, two_liquids) {
     for (int i = 0; i <= steps; ++i) {
       std::vector<Corner> row(static_cast<std::size_t>(steps - i) + 1);
@@ -104,7 +104,7 @@ class Lattice {
 
 }  // namespace
 
-std::vector<Isotherm> isotherms(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& two_liquids,
+std::vector<Isotherm> isotherms(Mixture& mixture, double P_Pa, const BoilingRegions& two_liquids,
                                 const std::vector<double>& T_K) {
   Lattice lattice(mixture, P_Pa, two_liquids);
   std::vector<Isotherm> list;

@@ -18,7 +18,7 @@ Composition kept_inside(Composition x) {
 }  // namespace
 
 ResidueCurves::ResidueCurves(Mixture& mixture, double P_Pa, const std::vector<SingularPoint>& singular,
-                             const std::vector<BoilingRegion>& regions)
+                             const BoilingRegions& regions)
     : stepper_(boost::numeric::odeint::make_controlled(tolerance, tolerance, Stepper())),
       singular_(singular),
       boiling_(mixture, P_Pa, regions) {

@@ -12,7 +12,7 @@ namespace jampot {
 class ResidueCurves {
  public:
   ResidueCurves(Mixture& mixture, double P_Pa, const std::vector<SingularPoint>& singular,
-                const std::vector<BoilingRegion>& regions);
+                const BoilingRegions& regions);
 
   /// The curve through a composition, both ways.
   ResidueCurve through(const Composition& x);

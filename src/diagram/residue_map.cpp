@@ -70,7 +70,7 @@ ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& opti
   map.two_liquids = boiling_regions(mixture, P_Pa);
   map.notices.add(map.singular.notices);
   map.notices.add(map.two_liquids.notices);
-  ResidueCurves curves(mixture, P_Pa, map.singular.points, map.two_liquids.regions);
+  ResidueCurves curves(mixture, P_Pa, map.singular.points, map.two_liquids);
   int lost = 0;
   for (std::size_t k = 0; k < map.singular.points.size(); ++k) {
     for (Separatrix& line : curves.of_saddle(k)) {

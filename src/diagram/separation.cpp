@@ -52,7 +52,7 @@ FeedReading read_feed(Mixture& mixture, const ResidueMap& map, const Composition
                       std::optional<double> decanter_T_K) {
   FeedReading reading;
   reading.z = z;
-  BoilingLiquid boiling(mixture, map.P_Pa, map.two_liquids.regions);
+  BoilingLiquid boiling(mixture, map.P_Pa, map.two_liquids);
   boiling.at(z);
   reading.T_K = boiling.T_K();
   const auto decanted = [&](const Composition& whole) -> std::optional<DecanterReading> {

@@ -7,8 +7,8 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/equilibrium/three_liquids.hpp"
 #include "jampot/liquid/subsystem.hpp"
-#include "three_liquids.hpp"
 
 namespace jampot {
 namespace {

@@ -150,7 +150,8 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
       from = {arrow.to.x - share * dx, arrow.to.y - share * dy};
     }
     script += fmt::format(
-        "set arrow from {:.8g},{:.8g} to {:.8g},{:.8g} head filled size screen 0.009,18 fixed lw 1.4 lc rgb '{}' "
+        "set arrow from {:.8g},{:.8g} to {:.8g},{:.8g} head filled size screen 0.009,18 fixed lw 1.4 lc rgb "
+        "'{}' "
         "front\n",
         from.x, from.y, arrow.to.x, arrow.to.y, palette(arrow.colour));
   }

@@ -202,8 +202,8 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
     obstacles.boxes.push_back(placed.box);
     if (placed.leader)
       obstacles.add_curve({anchor,
-                                  {std::clamp(anchor.x, placed.box.left, placed.box.right),
-                                   std::clamp(anchor.y, placed.box.top, placed.box.bottom)}});
+                           {std::clamp(anchor.x, placed.box.left, placed.box.right),
+                            std::clamp(anchor.y, placed.box.top, placed.box.bottom)}});
   }
   for (std::size_t k = 0; k < panel.series.size(); ++k) {
     const Series& series = panel.series[k];

@@ -26,6 +26,12 @@ class Drawer : TriangleDrawer {
     if (shows("regions")) regions();
     if (shows("two-liquids")) {
       for (const BoilingRegion& region : map_.two_liquids.regions) two_liquids(region);
+      for (const ThreeBoilingLiquids& three : map_.two_liquids.three_liquids) {
+        std::vector<Spot> outline = spots({three.liquids.begin(), three.liquids.end()});
+        panel_.areas.push_back({outline, boundary_colour});
+        outline.push_back(outline.front());
+        panel_.series.push_back({std::move(outline), "", Stroke::solid, Mark::none, two_liquids_colour, 2.0});
+      }
     }
     if (shows("isotherms")) isotherms();
     if (shows("curves")) {
@@ -133,8 +139,8 @@ class Drawer : TriangleDrawer {
     if (shows("tie-lines")) {
       const int count = std::max(1, options_.shown_tie_lines);
       for (int k = 0; k < count; ++k) {
-        const auto at = static_cast<std::size_t>(std::lround((k + 0.5) / count *
-                                                             static_cast<double>(lines.size() - 1)));
+        const auto at =
+            static_cast<std::size_t>(std::lround((k + 0.5) / count * static_cast<double>(lines.size() - 1)));
         panel_.series.push_back({{spot(lines[at].alpha), spot(lines[at].beta)},
                                  "",
                                  Stroke::solid,
@@ -193,8 +199,8 @@ class Drawer : TriangleDrawer {
 
 const std::vector<std::string>& residue_layers() {
   static const std::vector<std::string> layers{
-      "regions",   "curves",      "arrows",    "boundaries", "through",      "two-liquids", "tie-lines",
-      "vapour-line", "isotherms", "nodes",     "temperatures", "marks",      "numbers"};
+      "regions",     "curves",    "arrows", "boundaries",   "through", "two-liquids", "tie-lines",
+      "vapour-line", "isotherms", "nodes",  "temperatures", "marks",   "numbers"};
   return layers;
 }
 

@@ -24,12 +24,8 @@ std::vector<Spot> TriangleDrawer::spots(const std::vector<std::array<double, 3>>
 
 void TriangleDrawer::add_marks() {
   for (const auto& [from, to] : options_.balance_lines) {
-    panel_.series.push_back({{spot(options_.marks[from].x), spot(options_.marks[to].x)},
-                             "",
-                             Stroke::dashed,
-                             Mark::none,
-                             5,
-                             1.8});
+    panel_.series.push_back(
+        {{spot(options_.marks[from].x), spot(options_.marks[to].x)}, "", Stroke::dashed, Mark::none, 5, 1.8});
   }
   for (const TriangleMark& mark : options_.marks) {
     panel_.callouts.push_back({spot(mark.x), mark.text, Mark::circle});

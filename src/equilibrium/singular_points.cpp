@@ -17,6 +17,7 @@
 #include "jampot/equilibrium/incipient.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
 #include "jampot/equilibrium/stability.hpp"
+#include "jampot/equilibrium/three_liquids.hpp"
 #include "jampot/liquid/subsystem.hpp"
 
 namespace jampot {
@@ -57,12 +58,14 @@ class Search {
     if (three_liquids_) {
       result_.notices.add(
           "three-liquids",
-          "some liquids part into three here; azeotropes of three liquids are not searched for");
+          "some liquids of four or more members part into three here; azeotropes of three liquids are only "
+          "searched for among three members");
     }
     return std::move(result_);
   }
 
   std::optional<SingularPoint> follow(SingularPoint point) {
+    if (point.heterogeneous && point.liquids.size() == 3) return std::nullopt;
     if (point.heterogeneous) {
       BoilingLiquids start{point.liquids[0], point.liquids[1], point.x, point.T_K, 0, 0};
       std::size_t widest = 0;
@@ -171,14 +174,9 @@ class Search {
     SingularPoint point;
     for (const std::size_t i : members) point.residual = std::max(point.residual, std::abs(state_.ln_K[i]));
     if (point.residual > 1e-8) return;
-    for (const SingularPoint& known : result_.points) {
-      double most = 0;
-      for (std::size_t i = 0; i < n_; ++i) most = std::max(most, std::abs(known.x[i] - x[i]));
-      constexpr double same = 1e-6;
-      if (known.members == members && most < same) return;
-    }
     point.members = members;
     point.x = x;
+    if (is_known(point)) return;
     point.T_K = state_.T_K;
     point.eigenvalues = eigenvalues(x);
     if (liquid_splits(mixture_.liquid(), point.T_K, x)) return;
@@ -256,7 +254,8 @@ class Search {
       }
       // Along the edge the vapour stays the same; of an absent component both liquids hold their share.
       point.eigenvalues.push_back(1);
-      add_absent(point, (line.y - line.x_alpha) / (line.x_beta - line.x_alpha));
+      const double share = (line.y - line.x_alpha) / (line.x_beta - line.x_alpha);
+      add_absent(point, {1 - share, share});
       add(std::move(point));
     }
   }
@@ -271,7 +270,14 @@ class Search {
     for_lattice(members.size(), 10 * fineness, [&](const std::vector<double>& z) {
       const LiquidSplit split = splitter.split(z);
       if (split.phases() < 2) return;
-      three_liquids_ = three_liquids_ || split.phases() > 2;
+      if (split.phases() > 2) {
+        if (members.size() == 3) {
+          add_three_liquids(members, split, coldest);
+        } else {
+          three_liquids_ = true;
+        }
+        return;
+      }
       BoilingLiquids start;
       start.alpha = some.in_whole(split.x[0]);
       start.beta = some.in_whole(split.x[1]);
@@ -289,37 +295,68 @@ class Search {
 
   void add_heterogeneous(const std::vector<std::size_t>& members, const BoilingLiquids& state,
                          BoilingLiquidsSolver& solver) {
-    for (const SingularPoint& known : result_.points) {
-      double most = 0;
-      for (std::size_t i = 0; i < n_; ++i) most = std::max(most, std::abs(known.x[i] - state.y[i]));
-      if (known.members == members && most < 1e-6) return;
-    }
-    if (liquid_splits(mixture_.liquid(), state.T_K, state.alpha)) return;  // a further liquid lies below both
     SingularPoint point;
     point.members = members;
     point.heterogeneous = true;
     point.x = state.y;
+    if (is_known(point)) return;
+    if (liquid_splits(mixture_.liquid(), state.T_K, state.alpha)) return;  // a further liquid lies below both
     point.T_K = state.T_K;
     point.liquids = {state.alpha, state.beta};
     point.residual = state.residual;
     point.eigenvalues = solver.eigenvalues(state);
-    add_absent(point, state.share);
+    add_absent(point, {1 - state.share, state.share});
     add(std::move(point));
   }
 
-  // A component that is not there goes its own way: 1 - K, K over all of both liquids.
-  void add_absent(SingularPoint& point, double share) {
-    std::vector<double> alpha_gamma(n_), beta_gamma(n_);
-    mixture_.activity().set_temperature(point.T_K);
-    mixture_.activity().evaluate(point.liquids[0], alpha_gamma);
-    mixture_.activity().evaluate(point.liquids[1], beta_gamma);
+  // Three liquids that boil at one temperature, whatever their amounts: an azeotrope if their vapour lies
+  // among them.
+  void add_three_liquids(const std::vector<std::size_t>& members, const LiquidSplit& split, double T_K) {
+    std::vector<Substance> substances;
+    for (const std::size_t i : members) substances.push_back(mixture_.substances()[i]);
+    Mixture three(substances, std::make_unique<Subsystem>(mixture_.activity(), members), {},
+                  mixture_.vapour_choice());
+    ThreeLiquids guess{};
+    for (std::size_t p = 0; p < 3; ++p) std::copy(split.x[p].begin(), split.x[p].end(), guess[p].begin());
+    const auto found = three_boiling_near(three, P_Pa_, T_K, guess);
+    if (!found || !found->contain(found->y)) return;
+    Subsystem some(mixture_.activity(), members);
+    SingularPoint point;
+    point.members = members;
+    point.heterogeneous = true;
+    point.x = some.in_whole(found->y);
+    point.T_K = found->T_K;
+    for (const auto& liquid : found->liquids) point.liquids.push_back(some.in_whole(liquid));
+    if (is_known(point) || liquid_splits(mixture_.liquid(), point.T_K, point.liquids[0])) return;
+    // Whatever lies in their triangle has the same vapour.
+    point.eigenvalues = {1, 1};
+    const auto shares = found->shares(found->y);
+    add_absent(point, {shares.begin(), shares.end()});
+    add(std::move(point));
+  }
+
+  bool is_known(const SingularPoint& point) const {
+    return std::any_of(result_.points.begin(), result_.points.end(), [&](const SingularPoint& known) {
+      double most = 0;
+      for (std::size_t i = 0; i < n_; ++i) most = std::max(most, std::abs(known.x[i] - point.x[i]));
+      constexpr double same = 1e-6;
+      return known.members == point.members && most < same;
+    });
+  }
+
+  // A component that is not there goes its own way: 1 - K, K over all of the liquids with their shares.
+  void add_absent(SingularPoint& point, const std::vector<double>& shares) {
     PhaseValues liquid(n_), vapour(n_);
-    mixture_.liquid().evaluate(point.T_K, P_Pa_, point.liquids[0], {}, liquid);
     mixture_.vapour().evaluate(point.T_K, P_Pa_, point.x, {}, vapour);
+    std::vector<double> by_K(n_);  // the whole over the vapour
+    for (std::size_t l = 0; l < shares.size(); ++l) {
+      mixture_.liquid().evaluate(point.T_K, P_Pa_, point.liquids[l], {}, liquid);
+      for (std::size_t k = 0; k < n_; ++k)
+        by_K[k] += shares[l] * std::exp(vapour.ln_phi[k] - liquid.ln_phi[k]);
+    }
     for (std::size_t k = 0; k < n_; ++k) {
-      if (std::find(point.members.begin(), point.members.end(), k) != point.members.end()) continue;
-      const double K = std::exp(liquid.ln_phi[k] - vapour.ln_phi[k]);
-      point.eigenvalues.push_back(1 - K / (1 - share + share * std::exp(alpha_gamma[k] - beta_gamma[k])));
+      if (std::find(point.members.begin(), point.members.end(), k) == point.members.end())
+        point.eigenvalues.push_back(1 - 1 / by_K[k]);
     }
   }
 

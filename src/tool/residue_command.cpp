@@ -74,6 +74,7 @@ class ResidueOf {
     singular_table();
     separatrix_table();
     two_liquids();
+    three_liquids();
     summary();
     for (std::size_t k = 0; k < feeds_.size(); ++k) feed(k);
     if (!feeds_.empty())
@@ -83,7 +84,7 @@ class ResidueOf {
     answer_.lines.push_back(fmt::format("liquid model: {}", resolved_.label()));
     if (!presentation_.figure.empty() && presentation_.plot.empty()) {
       if (!isotherms_K_.empty())
-        drawing_.isotherms = isotherms(mixture_, P_Pa_, map_.two_liquids.regions, isotherms_K_);
+        drawing_.isotherms = isotherms(mixture_, P_Pa_, map_.two_liquids, isotherms_K_);
       answer_.figure = residue_figure(map_, substances(), drawing_);
       sign(*answer_.figure, {{resolved_.label(), mixture_}}, answer_.notices);
     }
@@ -177,14 +178,15 @@ class ResidueOf {
       answer_.screen.push_back(thinned(all, on_screen));
       answer_.tables.push_back(std::move(all));
     }
-    BoilingLiquid boiling(mixture_, P_Pa_, map_.two_liquids.regions);
+    BoilingLiquid boiling(mixture_, P_Pa_, map_.two_liquids);
     Table table = line_table("Tie lines through given compositions", "composition");
     table.columns.push_back({"share of beta (moles)", Dimension::fraction, 5});
     for (const std::string& text : options_.triangle.tie_lines) {
       const auto through = boiling.tie_line(three(parse_composition(text, substances(), basis_)));
       if (!through) {
-        answer_.notices.add("no-tie-line",
-                            fmt::format("no tie line passes through {}: it boils as one liquid", text));
+        answer_.notices.add(
+            "no-tie-line",
+            fmt::format("no tie line passes through {}: it boils as one liquid or as three", text));
         continue;
       }
       add_line(table, text, through->line);
@@ -218,6 +220,21 @@ class ResidueOf {
       answer_.lines.push_back(
           fmt::format("two liquids boil between {} and {}", shown_T(low->T_K), shown_T(high->T_K)));
     }
+  }
+
+  void three_liquids() {
+    Table table{"Three boiling liquids and their vapour", {{"phase"}, {"T", Dimension::temperature, 3}}, {}};
+    add_fractions(table.columns);
+    for (const ThreeBoilingLiquids& three : map_.two_liquids.three_liquids) {
+      Json json{{"liquids", three.liquids}, {"y", three.y}, {"T_K", three.T_K}};
+      answer_.json["three_liquids"].push_back(std::move(json));
+      for (std::size_t p = 0; p < 4; ++p) {
+        std::vector<Cell> row{p < 3 ? fmt::format("liquid {}", p + 1) : std::string("vapour"), three.T_K};
+        add_fractions(row, p < 3 ? three.liquids[p] : three.y);
+        table.rows.push_back(std::move(row));
+      }
+    }
+    if (!table.rows.empty()) show(std::move(table));
   }
 
   std::string end_of(const BalanceLine& line) const {

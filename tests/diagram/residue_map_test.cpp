@@ -31,7 +31,7 @@ double distance(const Composition& a, const Composition& b) {
 // Every curve runs from an unstable node to a stable one, always hotter, along x - y as an independent
 // boiling point gives it.
 void expect_curves(const ResidueMap& map, Mixture& mixture) {
-  BoilingLiquid boiling(mixture, map.P_Pa, map.two_liquids.regions);
+  BoilingLiquid boiling(mixture, map.P_Pa, map.two_liquids);
   double worst = 0;
   int checked = 0;
   for (const ResidueCurve& curve : map.curves) {
@@ -155,11 +155,41 @@ TEST(BoilingRegions, TieLinesAreThreePhaseEquilibria) {
   }
 }
 
+// Three liquids: their triangle, three regions about it, one temperature and vapour inside.
+TEST(BoilingRegions, ThreeLiquids) {
+  Mixture mixture = by_groups({"2-propanol", "toluene", "water"});
+  const BoilingRegions found = boiling_regions(mixture, standard_atmosphere);
+  ASSERT_EQ(found.three_liquids.size(), 1u);
+  ASSERT_EQ(found.regions.size(), 3u);
+  const ThreeBoilingLiquids& three = found.three_liquids[0];
+  int sides = 0;
+  for (const BoilingRegion& region : found.regions) {
+    sides += region.begin.kind == RegionEnd::Kind::three_liquid;
+    sides += region.end.kind == RegionEnd::Kind::three_liquid;
+  }
+  EXPECT_EQ(sides, 3);
+  BoilingLiquid boiling(mixture, standard_atmosphere, found);
+  std::mt19937_64 generator(3);
+  for (int k = 0; k < 20; ++k) {
+    const auto share = test::random_composition(generator, 3);
+    Composition x{};
+    for (std::size_t p = 0; p < 3; ++p) {
+      for (std::size_t i = 0; i < 3; ++i) x[i] += share[p] * three.liquids[p][i];
+    }
+    const auto back = three.shares(x);
+    for (std::size_t p = 0; p < 3; ++p) EXPECT_NEAR(back[p], share[p], 1e-9);
+    boiling.at(x);
+    EXPECT_EQ(boiling.liquids(), 3);
+    EXPECT_EQ(boiling.T_K(), three.T_K);
+    EXPECT_FALSE(boiling.tie_line(x));
+  }
+}
+
 // The splines through the tie lines against the exact ones, anywhere in the region.
 TEST(BoilingRegions, BetweenTheTieLines) {
   Mixture mixture = by_groups({"ethanol", "benzene", "water"});
   const BoilingRegions found = boiling_regions(mixture, standard_atmosphere);
-  BoilingLiquid boiling(mixture, standard_atmosphere, found.regions);
+  BoilingLiquid boiling(mixture, standard_atmosphere, found);
   std::mt19937_64 generator(11);
   int inside = 0;
   for (int k = 0; k < 400; ++k) {

@@ -59,7 +59,7 @@ TEST(ResidueFigureLayers, AreShownAndHidden) {
   Mixture mixture(substances, "unifac", {});
   const ResidueMap map = residue_map(mixture, standard_atmosphere);
   ResidueFigureOptions options;
-  options.isotherms = isotherms(mixture, standard_atmosphere, map.two_liquids.regions, {345, 350});
+  options.isotherms = isotherms(mixture, standard_atmosphere, map.two_liquids, {345, 350});
   const auto parts = [&](const std::set<std::string>& hidden) {
     ResidueFigureOptions less = options;
     less.hidden = hidden;

@@ -64,6 +64,37 @@ TEST(SingularPoints, HeterogeneousTernaryAzeotropes) {
   }
 }
 
+// UNIFAC has 2-propanol, cyclohexane and water part into three liquids whose vapour lies among them. The
+// handbook's azeotrope (64.3 degC) has two.
+TEST(SingularPoints, AnAzeotropeOfThreeLiquids) {
+  Mixture mixture(substances_named({"2-propanol", "cyclohexane", "water"}), "unifac", {});
+  const SingularPoints found = singular_points(mixture, standard_atmosphere);
+  EXPECT_TRUE(found.balanced());
+  const SingularPoint* ternary = with_members(found, 3);
+  ASSERT_NE(ternary, nullptr);
+  ASSERT_EQ(ternary->liquids.size(), 3u);
+  EXPECT_EQ(ternary->stability, Stability::unstable_node);
+  EXPECT_NEAR(ternary->T_K - celsius_zero, 64.3, 1.0);
+  for (const std::vector<double>& liquid : ternary->liquids) {
+    const VlePoint boiling = bubble_temperature(mixture, standard_atmosphere, liquid);
+    EXPECT_NEAR(boiling.T_K, ternary->T_K, 1e-7);
+    for (std::size_t i = 0; i < 3; ++i) EXPECT_NEAR(boiling.y[i], ternary->x[i], 1e-8);
+  }
+}
+
+// Followed to another pressure an azeotrope is the one found there.
+TEST(SingularPoints, AreFollowed) {
+  Mixture mixture(substances_named({"ethanol", "benzene", "water"}), "unifac", {});
+  const SingularPoints here = singular_points(mixture, 1e5), there = singular_points(mixture, 1.1e5);
+  ASSERT_EQ(here.points.size(), there.points.size());
+  for (std::size_t k = 0; k < here.points.size(); ++k) {
+    const auto moved = followed(mixture, 1.1e5, here.points[k]);
+    ASSERT_TRUE(moved);
+    EXPECT_NEAR(moved->T_K, there.points[k].T_K, 1e-7);
+    for (std::size_t i = 0; i < 3; ++i) EXPECT_NEAR(moved->x[i], there.points[k].x[i], 1e-7);
+  }
+}
+
 TEST(SingularPoints, TheOrderOfTheSubstancesDoesNotMatter) {
   Mixture one(substances_named({"benzene", "ethanol", "water"}), "unifac", {}),
       other(substances_named({"water", "benzene", "ethanol"}), "unifac", {});

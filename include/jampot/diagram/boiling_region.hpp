@@ -25,6 +25,7 @@ struct BoilingRegion {
 
 struct BoilingRegions {
   std::vector<BoilingRegion> regions;
+  std::vector<ThreeBoilingLiquids> three_liquids;  ///< whatever lies in their triangles boils as three
   Notices notices;
 };
 
@@ -32,8 +33,8 @@ struct BoilingRegions {
 ///
 /// Method: the three-phase lines of the three pairs are followed into the triangle, every tie line solved
 /// with its vapour and temperature, until another pair, or until both liquids become one (found by letting
-/// the tie lines shrink: the square of their length goes to zero linearly). What still parts then on a
-/// lattice begins a region of its own. Where a third liquid appears a region ends, with a notice.
+/// the tie lines shrink: the square of their length goes to zero linearly), or until a third liquid appears,
+/// whose triangle sends out two more regions. What still parts then on a lattice begins a region of its own.
 /// @throws CalculationError where a region cannot be followed to an end
 BoilingRegions boiling_regions(Mixture& mixture, double P_Pa);
 
@@ -44,16 +45,18 @@ BoilingRegions boiling_regions(Mixture& mixture, double P_Pa);
 class BoilingLiquid {
  public:
   /// The mixture and the regions are borrowed and must outlive this.
-  BoilingLiquid(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& regions);
+  BoilingLiquid(Mixture& mixture, double P_Pa, const BoilingRegions& regions);
   ~BoilingLiquid();
 
   /// Boils a composition. @throws CalculationError where it is not brought to the boil
   void at(const std::array<double, 3>& x);
   double T_K() const { return T_K_; }
   const std::array<double, 3>& y() const { return y_; }
-  bool two_liquids() const { return two_; }
+  bool two_liquids() const { return liquids_there_ == 2; }
+  int liquids() const { return liquids_there_; }
 
-  /// The exact tie line through a composition, its share of beta too; nothing where it boils as one liquid.
+  /// The exact tie line through a composition, its share of beta too; nothing where it boils as one liquid or
+  /// as three.
   struct Through {
     BoilingTieLine line;
     double share = 0;
@@ -66,6 +69,7 @@ class BoilingLiquid {
 
   Mixture& mixture_;
   double P_Pa_;
+  const std::vector<ThreeBoilingLiquids>& three_;
   std::vector<Spline> splines_;
   IncipientSolver solver_;
   IncipientState state_;
@@ -76,7 +80,7 @@ class BoilingLiquid {
   double share_ = 0;
   double T_K_ = 0;
   std::array<double, 3> y_{};
-  bool two_ = false;
+  int liquids_there_ = 1;
 };
 
 }  // namespace jampot

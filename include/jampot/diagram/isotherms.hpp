@@ -15,7 +15,7 @@ struct Isotherm {
 /// The boiling temperatures at P_Pa on a lattice of the triangle, 1/80 apart, and through them the lines of
 /// the temperatures wanted, exact to about 0.01 K where they cross it, straight within each cell.
 /// Temperatures that do not occur have no line.
-std::vector<Isotherm> isotherms(Mixture& mixture, double P_Pa, const std::vector<BoilingRegion>& two_liquids,
+std::vector<Isotherm> isotherms(Mixture& mixture, double P_Pa, const BoilingRegions& two_liquids,
                                 const std::vector<double>& T_K);
 
 }  // namespace jampot

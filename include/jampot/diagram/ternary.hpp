@@ -8,6 +8,7 @@
 #include "jampot/basis/notice.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
 #include "jampot/equilibrium/plait_point.hpp"
+#include "jampot/equilibrium/three_liquids.hpp"
 
 namespace jampot {
 
@@ -38,9 +39,6 @@ struct TwoLiquidRegion {
   /// region.
   std::size_t alpha_rich = 0, beta_rich = 0;
 };
-
-/// Three liquids in equilibrium; every mixture inside their triangle parts into them.
-using ThreeLiquids = std::array<std::array<double, 3>, 3>;
 
 /// One of the tie lines to show, with what an extraction needs to know.
 struct ShownTieLine {

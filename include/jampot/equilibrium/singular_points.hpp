@@ -21,7 +21,7 @@ struct SingularPoint {
   std::vector<double> x;             ///< mole fractions of the vapour and (over all) of the liquid
   double T_K = 0;
   bool heterogeneous = false;
-  std::vector<std::vector<double>> liquids;  ///< the two liquids of a heterogeneous azeotrope
+  std::vector<std::vector<double>> liquids;  ///< the two or three liquids of a heterogeneous azeotrope
   Stability stability = Stability::saddle;
   std::vector<double> eigenvalues;  ///< of d(x - y)/dx within the composition space, real parts, ascending
   double residual = 0;              ///< largest |ln K_i| of its members

@@ -1,8 +1,10 @@
-#include "three_liquids.hpp"
+#include "jampot/equilibrium/three_liquids.hpp"
 
 #include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
+
+#include "jampot/equilibrium/incipient.hpp"
 
 namespace jampot {
 
@@ -75,6 +77,52 @@ std::optional<ThreeLiquids> three_liquids_near(ActivityModel& model, double T_K,
     }
   }
   return x;
+}
+
+std::array<double, 3> ThreeBoilingLiquids::shares(const std::array<double, 3>& x) const {
+  Eigen::Matrix3d M;
+  for (Eigen::Index p = 0; p < 3; ++p) {
+    for (Eigen::Index i = 0; i < 3; ++i)
+      M(i, p) = liquids[static_cast<std::size_t>(p)][static_cast<std::size_t>(i)];
+  }
+  const Eigen::Vector3d share = M.inverse() * Eigen::Vector3d(x[0], x[1], x[2]);
+  return {share[0], share[1], share[2]};
+}
+
+bool ThreeBoilingLiquids::contain(const std::array<double, 3>& x) const {
+  const auto share = shares(x);
+  return share[0] >= 0 && share[1] >= 0 && share[2] >= 0;
+}
+
+std::optional<ThreeBoilingLiquids> three_boiling_near(Mixture& mixture, double P_Pa, double T_K,
+                                                      const ThreeLiquids& guess) {
+  IncipientSolver solver(mixture.liquid(), mixture.vapour());
+  IncipientState state(3);
+  ThreeBoilingLiquids found;
+  found.liquids = guess;
+  double slope = -5000, T_before = 0, before = 0;  // K; d ln P/d(1/T), replaced by the secant
+  constexpr int most_steps = 40;
+  for (int step = 0; step < most_steps; ++step) {
+    const auto liquids = three_liquids_near(mixture.activity(), T_K, found.liquids);
+    if (!liquids) return std::nullopt;
+    found.liquids = *liquids;
+    state.T_K = T_K;
+    state.P_Pa = P_Pa;
+    state.w.assign(found.liquids[0].begin(), found.liquids[0].end());
+    if (!solver.solve(Sought::pressure, found.liquids[0], state)) return std::nullopt;
+    const double error = std::log(state.P_Pa / P_Pa);
+    if (std::abs(error) < 1e-12) {
+      found.y = {state.w[0], state.w[1], state.w[2]};
+      found.T_K = T_K;
+      return found;
+    }
+    if (T_before > 0 && T_before != T_K) slope = (error - before) / (1 / T_K - 1 / T_before);
+    T_before = T_K;
+    before = error;
+    T_K = 1 / (1 / T_K - error / slope);
+    if (!(T_K > 100 && T_K < 1500)) return std::nullopt;
+  }
+  return std::nullopt;
 }
 
 }  // namespace jampot
