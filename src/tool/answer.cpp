@@ -78,7 +78,8 @@ std::vector<std::string> parameter_lines(const Json& json) {
 
 }  // namespace
 
-void present(const Answer& answer, const Presentation& presentation) {
+std::vector<std::string> write_files(const Answer& answer, const Presentation& presentation) {
+  std::vector<std::string> written;
   if (!presentation.figure.empty()) {
     Figure figure = presentation.plot.empty()
                         ? *answer.figure
@@ -87,15 +88,33 @@ void present(const Answer& answer, const Presentation& presentation) {
       figure.panels.front() = windowed(figure.panels.front(), presentation.window);
     }
     draw(figure, presentation.figure);
+    written.push_back(presentation.figure);
   }
-  if (!presentation.csv.empty()) write_file(presentation.csv, as_csv(answer.tables, presentation.units));
+  if (!presentation.csv.empty()) {
+    write_file(presentation.csv, as_csv(answer.tables, presentation.units));
+    written.push_back(presentation.csv);
+  }
   if (!presentation.xlsx.empty()) {
     std::vector<Table> sheets = answer.tables;
     sheets.push_back(sources(answer));
     write_xlsx(presentation.xlsx, sheets, presentation.units);
+    written.push_back(presentation.xlsx);
   }
-  for (const auto& [path, text] : answer.files) write_file(path, text);
+  for (const auto& [path, text] : answer.files) {
+    write_file(path, text);
+    written.push_back(path);
+  }
+  return written;
+}
 
+std::vector<std::string> closing_lines(const Answer& answer) {
+  std::vector<std::string> lines = answer.lines;
+  for (std::string& line : parameter_lines(answer.json)) lines.push_back(std::move(line));
+  return lines;
+}
+
+void ScreenPresenter::present(const Answer& answer, const Presentation& presentation) {
+  const std::vector<std::string> written = write_files(answer, presentation);
   if (presentation.json) {
     Json json = answer.json;
     json["notices"] = to_json(answer.notices);
@@ -105,14 +124,10 @@ void present(const Answer& answer, const Presentation& presentation) {
     for (std::size_t k = 0; k < tables.size(); ++k) {
       fmt::print("{}{}", k > 0 ? "\n" : "", as_text(tables[k], presentation.units));
     }
-    std::vector<std::string> lines = answer.lines;
-    for (std::string& line : parameter_lines(answer.json)) lines.push_back(std::move(line));
+    const std::vector<std::string> lines = closing_lines(answer);
     if (!lines.empty() && !tables.empty()) fmt::print("\n");
     for (const std::string& line : lines) fmt::print("{}\n", line);
-    for (const std::string* path : {&presentation.figure, &presentation.csv, &presentation.xlsx}) {
-      if (!path->empty()) fmt::print("wrote {}\n", *path);
-    }
-    for (const auto& [path, text] : answer.files) fmt::print("wrote {}\n", path);
+    for (const std::string& path : written) fmt::print("wrote {}\n", path);
   }
   std::fflush(stdout);
   for (const Notice& notice : answer.notices)

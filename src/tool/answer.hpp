@@ -30,8 +30,24 @@ struct Presentation {
   Window window;
 };
 
+/// Writes the files that were asked for. @returns their paths
+std::vector<std::string> write_files(const Answer& answer, const Presentation& presentation);
+
+/// What the screen says below the tables: the answer's lines, then its parameters with their sources.
+std::vector<std::string> closing_lines(const Answer& answer);
+
+/// Takes the answer of a command.
+class Presenter {
+ public:
+  virtual ~Presenter() = default;
+  virtual void present(const Answer& answer, const Presentation& presentation) = 0;
+};
+
 /// Writes the files, then prints. Nothing is printed where a file cannot be written.
-void present(const Answer& answer, const Presentation& presentation);
+class ScreenPresenter final : public Presenter {
+ public:
+  void present(const Answer& answer, const Presentation& presentation) override;
+};
 
 /// The beginning of an answer that is not about a mixture.
 Json plain_header(const std::string& command);

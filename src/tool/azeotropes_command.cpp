@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -147,7 +148,7 @@ class AzeotropesOf {
 
 }  // namespace
 
-void add_azeotropes(CLI::App& tool) {
+void add_azeotropes(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<AzeotropesOptions>();
   CLI::App* command = tool.add_subcommand(
       "azeotropes", "All azeotropes of two to five substances, and how residue curves run about them");
@@ -165,9 +166,9 @@ void add_azeotropes(CLI::App& tool) {
   add_presentation(*command, options->presentation, true);
   command->footer(
       "Example:\n  jampot azeotropes acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --all");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(AzeotropesOf(*options).answer(), presentation);
+    presenter.present(AzeotropesOf(*options).answer(), presentation);
   });
 }
 

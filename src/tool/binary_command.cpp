@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "binary_tables.hpp"
+#include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/vle_figures.hpp"
 #include "jampot/equilibrium/suitability.hpp"
@@ -249,8 +250,8 @@ Answer diagram_of(Diagram diagram, const BinaryOptions& options, const Presentat
   return DiagramOf(diagram, options, presentation).answer();
 }
 
-void add_one(CLI::App& tool, Diagram diagram, const std::string& name, const std::string& about,
-             const std::string& example) {
+void add_one(CLI::App& tool, Presenter& presenter, Diagram diagram, const std::string& name,
+             const std::string& about, const std::string& example) {
   auto options = std::make_shared<BinaryOptions>();
   CLI::App* command = tool.add_subcommand(name, about);
   add_mixture(*command, options->mixture, true);
@@ -274,20 +275,22 @@ void add_one(CLI::App& tool, Diagram diagram, const std::string& name, const std
                     "Write out the calculation of one point, equation by equation");
   add_presentation(*command, options->presentation, true);
   command->footer("Example:\n  " + example);
-  command->callback([options, diagram] {
+  command->callback([options, diagram, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(diagram_of(diagram, *options, presentation), presentation);
+    presenter.present(diagram_of(diagram, *options, presentation), presentation);
   });
 }
 
 }  // namespace
 
-void add_binary_diagrams(CLI::App& tool) {
-  add_one(tool, Diagram::txy, "txy", "Boiling and dew temperatures of a binary at one or several pressures",
+void add_binary_diagrams(CLI::App& tool, Presenter& presenter) {
+  add_one(tool, presenter, Diagram::txy, "txy",
+          "Boiling and dew temperatures of a binary at one or several pressures",
           "jampot txy ethanol toluene --liquid ideal --pressure \"1, 2 bar\" --figure txy.svg");
-  add_one(tool, Diagram::pxy, "pxy", "Boiling and dew pressures of a binary at one or several temperatures",
+  add_one(tool, presenter, Diagram::pxy, "pxy",
+          "Boiling and dew pressures of a binary at one or several temperatures",
           "jampot pxy ethanol toluene --liquid ideal --temperature \"60, 70 degC\" --figure pxy.svg");
-  add_one(tool, Diagram::xy, "xy", "Vapour against liquid composition of a binary",
+  add_one(tool, presenter, Diagram::xy, "xy", "Vapour against liquid composition of a binary",
           "jampot xy ethanol toluene --liquid ideal --pressure \"1 atm\" --figure xy.svg");
 }
 

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <filesystem>
 
+#include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/files/measured_csv.hpp"
@@ -118,7 +119,7 @@ Answer consistency(const ConsistencyOptions& options) {
 
 }  // namespace
 
-void add_consistency(CLI::App& tool) {
+void add_consistency(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<ConsistencyOptions>();
   CLI::App* command =
       tool.add_subcommand("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
@@ -130,9 +131,9 @@ void add_consistency(CLI::App& tool) {
   command->footer(
       "Example ('jampot demo' writes the made-up data):\n  jampot consistency jampot-demo/mtbe-methanol.csv "
       "--figure consistency.svg");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(consistency(*options), presentation);
+    presenter.present(consistency(*options), presentation);
   });
 }
 

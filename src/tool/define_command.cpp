@@ -4,6 +4,7 @@
 #include <cmath>
 #include <map>
 
+#include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
@@ -336,7 +337,7 @@ Answer define(const DefineOptions& options, const Presentation& presentation) {
 
 }  // namespace
 
-void add_define(CLI::App& tool) {
+void add_define(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<DefineOptions>();
   CLI::App* command =
       tool.add_subcommand("define", "A substance of your own from its groups and what you know of it");
@@ -384,9 +385,9 @@ void add_define(CLI::App& tool) {
   command->footer(
       "Example (what the estimates are worth, on a substance that is known):\n"
       "  jampot define try --groups \"CH3=4, C=1, O=1\" --boiling-point \"55.2 degC\" --against MTBE");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(define(*options, presentation), presentation);
+    presenter.present(define(*options, presentation), presentation);
   });
 }
 

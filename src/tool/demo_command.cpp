@@ -4,6 +4,7 @@
 #include <filesystem>
 
 #include "binary_tables.hpp"
+#include "commands.hpp"
 #include "fit_tables.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
@@ -12,6 +13,7 @@
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot_demo_data.hpp"
+#include "job.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
@@ -53,6 +55,15 @@ class Demo {
     answer["fits"].push_back(report(fit({second}), "mtbe-methanol-second-still"));
 
     say("{}\n", as_text(summary_, units_));
+
+    say("4. The whole job in one file, with a report: jampot job {}\n\n", (folder_ / job_name).string());
+    write_file(path(job_name), jampot_demo_data::saltmarsh_job_toml());
+    const JobOutcome job = run_job((folder_ / job_name).string(), false);
+    job.throw_failures();
+    answer["job"] = job.answer.json;
+    notices_.add(job.answer.notices);
+    say("{}\n", as_text(job.answer.tables.front(), units_));
+    path("saltmarsh.html");
     say("Files written:\n");
     for (const std::string& path : written_) {
       say("  {}\n", path);
@@ -127,6 +138,7 @@ class Demo {
     for (const BinaryCurve& curve : isothermal) notices_.add(curve.notices);
   }
 
+  static constexpr const char* job_name = "saltmarsh.job.toml";
   fs::path folder_;
   bool quiet_;
   DisplayUnits units_;
@@ -146,7 +158,7 @@ class Demo {
 
 }  // namespace
 
-void add_demo(CLI::App& tool) {
+void add_demo(CLI::App& tool, Presenter&) {
   auto options = std::make_shared<DemoOptions>();
   CLI::App* command =
       tool.add_subcommand("demo", "Run the made-up job: fits, diagrams, tables, all into one folder");

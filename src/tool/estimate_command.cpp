@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "commands.hpp"
 #include "fit_tables.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
@@ -233,7 +234,7 @@ Answer estimate_mosced(const EstimateCommand& options) {
 
 }  // namespace
 
-void add_estimate(CLI::App& tool) {
+void add_estimate(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<EstimateCommand>();
   CLI::App* command = tool.add_subcommand(
       "estimate",
@@ -271,9 +272,10 @@ void add_estimate(CLI::App& tool) {
   command->footer(
       "Example:\n  jampot estimate ethanol toluene --model wilson --temperature \"60 to 110 degC\" --out "
       "estimate.pairs.toml");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(options->mosced_data.empty() ? estimate(*options) : estimate_mosced(*options), presentation);
+    presenter.present(options->mosced_data.empty() ? estimate(*options) : estimate_mosced(*options),
+                      presentation);
   });
 }
 

@@ -1,5 +1,6 @@
 #include <fmt/format.h>
 
+#include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "options.hpp"
@@ -41,7 +42,7 @@ Answer find(const FindOptions& options) {
 
 }  // namespace
 
-void add_find(CLI::App& tool) {
+void add_find(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<FindOptions>();
   CLI::App* command = tool.add_subcommand("find", "Search the bank by name, alias, formula or CAS number");
   command->add_option("TEXT", options->text, "A name, or what is remembered of it")
@@ -50,7 +51,8 @@ void add_find(CLI::App& tool) {
   add_substance_files(*command, options->substance_files);
   add_presentation(*command, options->presentation, false);
   command->footer("Example:\n  jampot find etyl");
-  command->callback([options] { present(find(*options), options->presentation.read()); });
+  command->callback(
+      [options, &presenter] { presenter.present(find(*options), options->presentation.read()); });
 }
 
 }  // namespace jampot::tool

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "commands.hpp"
 #include "expected.hpp"
 #include "flash_case.hpp"
 #include "jampot/basis/constants.hpp"
@@ -347,7 +348,7 @@ class FlashOf {
 
 }  // namespace
 
-void add_flash(CLI::App& tool) {
+void add_flash(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<FlashOptions>();
   CLI::App* command = tool.add_subcommand(
       "flash",
@@ -391,9 +392,9 @@ void add_flash(CLI::App& tool) {
       "propane=20 kmol/h, n-hexane=30 kmol/h\" --feed-temperature \"60 degC\" --feed-pressure \"40 bar\" "
       "--pressure "
       "\"10 bar\" --adiabatic");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(FlashOf(*options).answer(), presentation);
+    presenter.present(FlashOf(*options).answer(), presentation);
   });
 }
 

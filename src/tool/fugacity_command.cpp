@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "commands.hpp"
 #include "expected.hpp"
 #include "fluid_working.hpp"
 #include "interactions.hpp"
@@ -178,7 +179,7 @@ class FugacityOf {
 
 }  // namespace
 
-void add_fugacity(CLI::App& tool) {
+void add_fugacity(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<FugacityOptions>();
   CLI::App* command = tool.add_subcommand(
       "fugacity", "Fugacity coefficients, compressibility and volume roots from an equation of state");
@@ -214,9 +215,9 @@ void add_fugacity(CLI::App& tool) {
       "  jampot fugacity propane n-hexane --composition propane=0.4 --temperature \"80 degC\" --pressure "
       "\"5, 10 bar\" "
       "--compare srk,pc-saft --working");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(FugacityOf(*options).answer(), presentation);
+    presenter.present(FugacityOf(*options).answer(), presentation);
   });
 }
 

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <functional>
 
+#include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/diagram/gamma.hpp"
@@ -294,7 +295,7 @@ class GammaOf {
 
 }  // namespace
 
-void add_gamma(CLI::App& tool) {
+void add_gamma(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<GammaOptions>();
   CLI::App* command =
       tool.add_subcommand("gamma", "Activity coefficients: along a composition, at points, or limiting");
@@ -319,9 +320,9 @@ void add_gamma(CLI::App& tool) {
       "Example (which of two is the solute is spelt out):\n"
       "  jampot gamma ethanol water --liquid unifac --compare mosced --limiting --temperature \"30 to 90 by "
       "10 degC\"");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(GammaOf(*options, presentation).answer(), presentation);
+    presenter.present(GammaOf(*options, presentation).answer(), presentation);
   });
 }
 

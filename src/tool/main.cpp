@@ -3,9 +3,9 @@
 
 #include <CLI/CLI.hpp>
 
+#include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "options.hpp"
 
 namespace {
 
@@ -48,25 +48,10 @@ int main(int argc, char** argv) {
       "Example (made-up data; writes into the folder jampot-demo):\n  jampot demo\n\n"
       "Every command explains itself: 'jampot COMMAND --help'. Quantities carry their unit (\"1.3 bar\",\n"
       "\"20 to 80 by 5 degC\"). Exit status: 0 done, 1 cannot be done, 2 the request or a file is wrong.");
-  jampot::tool::add_find(tool);
-  jampot::tool::add_substance(tool);
-  jampot::tool::add_saturation(tool);
-  jampot::tool::add_define(tool);
-  jampot::tool::add_pairs(tool);
-  jampot::tool::add_gamma(tool);
-  jampot::tool::add_consistency(tool);
-  jampot::tool::add_regress(tool);
-  jampot::tool::add_estimate(tool);
-  jampot::tool::add_bubble_and_dew(tool);
-  jampot::tool::add_binary_diagrams(tool);
-  jampot::tool::add_solubility(tool);
-  jampot::tool::add_split(tool);
-  jampot::tool::add_ternary(tool);
-  jampot::tool::add_azeotropes(tool);
-  jampot::tool::add_residue(tool);
-  jampot::tool::add_flash(tool);
-  jampot::tool::add_fugacity(tool);
-  jampot::tool::add_demo(tool);
+  jampot::tool::ScreenPresenter screen;
+  jampot::tool::add_calculations(tool, screen);
+  jampot::tool::add_job(tool, screen);
+  jampot::tool::add_demo(tool, screen);
   tool.add_subcommand("help", "Show this text")->callback([&] {
     fmt::print("{}", tool.get_formatter()->make_help(&tool, tool.get_name(), CLI::AppFormatMode::Normal));
   });

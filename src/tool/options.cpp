@@ -79,10 +79,13 @@ void add_presentation(CLI::App& command, PresentationOptions& options, bool draw
 }
 
 void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
-  auto* names = command.add_option("MIX", options.names, "Substances: name, alias, formula or CAS number");
+  auto* names = command.add_option(
+      "MIX", options.names, "Substances: name, alias, formula or CAS number; or one FILE.mixture.toml");
   names->required()->type_name("NAME");
+  options.binary = binary;
+  command.parse_complete_callback([&options] { options.expand(); });
   if (binary) {
-    names->expected(2);
+    names->expected(1, 2);
     command.add_option("--first", options.first, "The substance on the axis (default: the one named first)")
         ->type_name("NAME");
   }
@@ -218,6 +221,8 @@ namespace {
 std::vector<Substance> substances_of(const MixtureOptions& options, const Bank& bank) {
   std::vector<Substance> substances = substances_named(options.names, bank);
   if (substances.size() < 2) throw RequestError("a mixture needs at least two substances");
+  if (options.binary && substances.size() != 2)
+    throw RequestError(fmt::format("this is about two substances; {} are named", substances.size()));
   for (std::size_t i = 0; i < substances.size(); ++i) {
     for (std::size_t j = i + 1; j < substances.size(); ++j) {
       if (substances[i].name == substances[j].name) {

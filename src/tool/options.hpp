@@ -75,6 +75,11 @@ struct MixtureOptions {
   std::vector<std::string> henry;  ///< "carbon dioxide in water = 1640 bar"
   /// About two liquids: without parameters or a model of one's own UNIFAC's table for liquids predicts them.
   bool two_liquids = false;
+  bool binary = false;
+
+  /// Puts what a *.mixture.toml among the names says in the place of its name; options given beside it win.
+  /// @throws RequestError for a fault in the file
+  void expand();
 
   /// Notices tell of estimated pairs.
   Resolved resolve(Notices& notices) const;
@@ -125,26 +130,5 @@ Held read_held(const Condition& condition);
 /// Measured data for a mixture, in its order of substances.
 std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture,
                                    const Bank& bank);
-
-// The commands; each adds itself to the tool.
-void add_find(CLI::App& tool);
-void add_substance(CLI::App& tool);
-void add_saturation(CLI::App& tool);
-void add_define(CLI::App& tool);
-void add_pairs(CLI::App& tool);
-void add_gamma(CLI::App& tool);
-void add_estimate(CLI::App& tool);
-void add_consistency(CLI::App& tool);
-void add_regress(CLI::App& tool);
-void add_bubble_and_dew(CLI::App& tool);
-void add_binary_diagrams(CLI::App& tool);
-void add_solubility(CLI::App& tool);
-void add_split(CLI::App& tool);
-void add_ternary(CLI::App& tool);
-void add_fugacity(CLI::App& tool);
-void add_flash(CLI::App& tool);
-void add_azeotropes(CLI::App& tool);
-void add_residue(CLI::App& tool);
-void add_demo(CLI::App& tool);
 
 }  // namespace jampot::tool

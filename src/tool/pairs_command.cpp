@@ -4,6 +4,7 @@
 
 #include <cmath>
 
+#include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/pairs_toml.hpp"
@@ -270,7 +271,7 @@ class PairsOf {
 
 }  // namespace
 
-void add_pairs(CLI::App& tool) {
+void add_pairs(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<PairsOptions>();
   CLI::App* command = tool.add_subcommand(
       "pairs", "Before anything is calculated: which pair parameters would be used, and what is missing");
@@ -295,9 +296,9 @@ void add_pairs(CLI::App& tool) {
       ->type_name("FILE.pairs.toml");
   add_presentation(*command, options->presentation, false);
   command->footer("Example:\n  jampot pairs acetone methanol water --show-in cal/mol");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(PairsOf(*options, presentation).answer(), presentation);
+    presenter.present(PairsOf(*options, presentation).answer(), presentation);
   });
 }
 

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "binary_tables.hpp"
+#include "commands.hpp"
 #include "expected.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
@@ -317,8 +318,8 @@ class PointsOf {
   std::vector<DataSet> sets_;
 };
 
-void add_one(CLI::App& tool, const std::string& name, bool bubble, const std::string& about,
-             const std::string& example) {
+void add_one(CLI::App& tool, Presenter& presenter, const std::string& name, bool bubble,
+             const std::string& about, const std::string& example) {
   auto options = std::make_shared<PointOptions>();
   CLI::App* command = tool.add_subcommand(name, about);
   add_boiling_mixture(*command, options->mixture, options->condition);
@@ -348,19 +349,21 @@ void add_one(CLI::App& tool, const std::string& name, bool bubble, const std::st
                     "Write out the calculation of the first point, equation by equation");
   add_presentation(*command, options->presentation, true);
   command->footer("Example:\n  " + example);
-  command->callback([options, bubble] {
+  command->callback([options, bubble, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(PointsOf(*options, bubble, presentation).answer(), presentation);
+    presenter.present(PointsOf(*options, bubble, presentation).answer(), presentation);
   });
 }
 
 }  // namespace
 
-void add_bubble_and_dew(CLI::App& tool) {
-  add_one(tool, "bubble", true, "Where a liquid begins to boil: T at P or P at T, with the vapour it gives",
+void add_bubble_and_dew(CLI::App& tool, Presenter& presenter) {
+  add_one(tool, presenter, "bubble", true,
+          "Where a liquid begins to boil: T at P or P at T, with the vapour it gives",
           "jampot bubble ethanol acetone toluene --liquid ideal --composition \"ethanol=0.3, acetone=0.3\" "
           "--pressure \"1, 2 bar\"");
-  add_one(tool, "dew", false, "Where a vapour begins to condense: T at P or P at T, with the liquid it gives",
+  add_one(tool, presenter, "dew", false,
+          "Where a vapour begins to condense: T at P or P at T, with the liquid it gives",
           "jampot dew ethanol acetone toluene --liquid ideal --composition \"ethanol=0.3, acetone=0.3\" "
           "--temperature \"70 degC\"");
 }

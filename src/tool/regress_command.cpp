@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "commands.hpp"
 #include "fit_report.hpp"
 #include "fit_tables.hpp"
 #include "jampot/basis/error.hpp"
@@ -197,7 +198,7 @@ Answer regress(const RegressOptions& options, const Presentation& presentation) 
 
 }  // namespace
 
-void add_regress(CLI::App& tool) {
+void add_regress(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<RegressOptions>();
   CLI::App* command = tool.add_subcommand("regress", "Fit pair parameters to measured equilibria");
   command->add_option("FILE", options->files, "Measured data (docs/files.md); several are fitted together")
@@ -250,9 +251,9 @@ void add_regress(CLI::App& tool) {
   command->footer(
       "Example ('jampot demo' writes the made-up data):\n"
       "  jampot regress jampot-demo/mtbe-methanol.csv --out mtbe-methanol.pairs.toml --figure residuals.svg");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(regress(*options, presentation), presentation);
+    presenter.present(regress(*options, presentation), presentation);
   });
 }
 

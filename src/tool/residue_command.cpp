@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -414,7 +415,7 @@ class ResidueOf {
 
 }  // namespace
 
-void add_residue(CLI::App& tool) {
+void add_residue(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<ResidueCommandOptions>();
   CLI::App* command = tool.add_subcommand(
       "residue", "Residue curve map of three substances: curves, azeotropes, boundaries, two liquids");
@@ -444,9 +445,9 @@ void add_residue(CLI::App& tool) {
   command->footer(
       "Example:\n"
       "  jampot residue acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --figure map.svg");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(ResidueOf(*options, presentation).answer(), presentation);
+    presenter.present(ResidueOf(*options, presentation).answer(), presentation);
   });
 }
 

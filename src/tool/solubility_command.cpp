@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -158,7 +159,7 @@ Answer solubility_of(const SolubilityOptions& options, const Presentation& prese
 
 }  // namespace
 
-void add_solubility(CLI::App& tool) {
+void add_solubility(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<SolubilityOptions>();
   CLI::App* command = tool.add_subcommand("solubility", "Mutual solubility of a pair against temperature");
   add_mixture(*command, options->mixture, true);
@@ -178,9 +179,9 @@ void add_solubility(CLI::App& tool) {
   command->footer(
       "Example (predicted; with --parameters the fitted pair is used):\n"
       "  jampot solubility 1-butanol water --temperature \"0 to 90 by 10 degC\" --figure solubility.svg");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(solubility_of(*options, presentation), presentation);
+    presenter.present(solubility_of(*options, presentation), presentation);
   });
 }
 

@@ -1,6 +1,7 @@
 // split: a feed parted into its liquids, with amounts, densities and duty.
 #include <fmt/format.h>
 
+#include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -248,7 +249,7 @@ class SplitOf {
 
 }  // namespace
 
-void add_split(CLI::App& tool) {
+void add_split(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<SplitOptions>();
   CLI::App* command =
       tool.add_subcommand("split", "Part a feed into its liquids: amounts, compositions, densities, duty");
@@ -275,9 +276,9 @@ void add_split(CLI::App& tool) {
       "  jampot split \"ethyl acetate\" ethanol water --feed \"ethyl acetate=600 kg/h, ethanol=60 kg/h, "
       "water=840 kg/h\" "
       "--feed-temperature \"60 degC\" --temperature \"25 degC\"");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(SplitOf(*options).answer(), presentation);
+    presenter.present(SplitOf(*options).answer(), presentation);
   });
 }
 

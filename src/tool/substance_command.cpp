@@ -5,6 +5,7 @@
 #include <cmath>
 #include <functional>
 
+#include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -453,7 +454,7 @@ Answer saturation(const SubstanceOptions& options, const Presentation& presentat
 
 }  // namespace
 
-void add_substance(CLI::App& tool) {
+void add_substance(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<SubstanceOptions>();
   CLI::App* command =
       tool.add_subcommand("substance", "One substance: constants, sources, and properties at a state");
@@ -478,13 +479,13 @@ void add_substance(CLI::App& tool) {
   add_substance_files(*command, options->substance_files);
   add_presentation(*command, options->presentation, true);
   command->footer("Example:\n  jampot substance MTBE --at \"25, 55 degC\"");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(sheet(*options, presentation), presentation);
+    presenter.present(sheet(*options, presentation), presentation);
   });
 }
 
-void add_saturation(CLI::App& tool) {
+void add_saturation(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<SubstanceOptions>();
   CLI::App* command = tool.add_subcommand("saturation", "Boiling curve of one substance: P at T or T at P");
   command->add_option("NAME", options->name, "Name, alias, formula or CAS number")->required()->type_name("");
@@ -501,9 +502,9 @@ void add_saturation(CLI::App& tool) {
   add_presentation(*command, options->presentation, true);
   command->footer(
       "Example:\n  jampot saturation water --pressure \"0.1 to 20 by 0.5 bar\" --figure water.svg");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(saturation(*options, presentation), presentation);
+    presenter.present(saturation(*options, presentation), presentation);
   });
 }
 

@@ -3,6 +3,7 @@
 
 #include <algorithm>
 
+#include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/ternary_figure.hpp"
@@ -347,7 +348,7 @@ class TernaryOf {
 
 }  // namespace
 
-void add_ternary(CLI::App& tool) {
+void add_ternary(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<TernaryCommandOptions>();
   CLI::App* command = tool.add_subcommand(
       "ternary", "Liquid-liquid diagram of three substances: binodal, tie lines, plait points, distribution");
@@ -378,9 +379,9 @@ void add_ternary(CLI::App& tool) {
   command->footer(
       "Example:\n"
       "  jampot ternary water ethanol \"ethyl acetate\" --temperature \"25 degC\" --figure ternary.svg");
-  command->callback([options] {
+  command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    present(TernaryOf(*options, presentation).answer(), presentation);
+    presenter.present(TernaryOf(*options, presentation).answer(), presentation);
   });
 }
 

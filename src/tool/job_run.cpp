@@ -1,0 +1,105 @@
+#include "job_run.hpp"
+
+#include <fmt/format.h>
+#include <oneapi/tbb/flow_graph.h>
+
+#include <deque>
+
+#include "commands.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/draw/report.hpp"
+
+namespace jampot::tool {
+namespace {
+
+// Writes the files of an answer and keeps it.
+class Collector final : public Presenter {
+ public:
+  explicit Collector(StepResult& result) : result_(result) {}
+  void present(const Answer& answer, const Presentation& presentation) override {
+    result_.files = write_files(answer, presentation);
+    result_.answer = answer;
+  }
+
+ private:
+  StepResult& result_;
+};
+
+void run(const PlannedStep& step, StepResult& result) {
+  const auto failed = [&](const std::string& message, bool wrong) {
+    result.outcome = StepResult::Outcome::failed;
+    result.message = message;
+    result.wrong_request = wrong;
+  };
+  try {
+    CLI::App tool("jampot");
+    Collector collector(result);
+    add_calculations(tool, collector);
+    tool.require_subcommand(1);
+    std::vector<std::string> words(step.words.rbegin(), step.words.rend());  // as CLI11 wants them
+    tool.parse(words);
+    result.outcome = StepResult::Outcome::done;
+  } catch (const CLI::ParseError& error) {
+    failed(error.what(), true);
+  } catch (const RequestError& error) {
+    failed(error.what(), true);
+  } catch (const std::exception& error) {
+    failed(error.what(), false);
+  }
+}
+
+}  // namespace
+
+std::vector<StepResult> run_steps(const std::vector<PlannedStep>& steps,
+                                  const std::function<void(std::size_t)>& finished) {
+  using namespace oneapi::tbb::flow;
+  std::vector<StepResult> results(steps.size());
+  graph all;
+  broadcast_node<continue_msg> start(all);
+  std::deque<continue_node<continue_msg>> nodes;
+  for (std::size_t k = 0; k < steps.size(); ++k) {
+    nodes.emplace_back(all, [&, k](const continue_msg&) {
+      for (const std::size_t before : steps[k].waits_for) {
+        if (results[before].outcome == StepResult::Outcome::done) continue;
+        results[k].outcome = StepResult::Outcome::skipped;
+        results[k].message = fmt::format("waits for '{}', which was not done", steps[before].step->name);
+      }
+      if (results[k].outcome == StepResult::Outcome::waiting) run(steps[k], results[k]);
+      finished(k);
+    });
+  }
+  for (std::size_t k = 0; k < steps.size(); ++k) {
+    if (steps[k].waits_for.empty()) make_edge(start, nodes[k]);
+    for (const std::size_t before : steps[k].waits_for) make_edge(nodes[before], nodes[k]);
+  }
+  start.try_put(continue_msg());
+  all.wait_for_all();
+  return results;
+}
+
+std::vector<std::string> write_report(const Job& job, const std::vector<StepResult>& results,
+                                      const std::string& path, const DisplayUnits& units) {
+  Report report(job.title.empty() ? "Jam Pot" : job.title);
+  if (!job.note.empty()) report.text(job.note);
+  for (std::size_t k = 0; k < results.size(); ++k) {
+    const JobStep& step = job.steps[k];
+    const StepResult& result = results[k];
+    report.heading(step.heading.empty() ? step.name : step.heading);
+    if (!step.note.empty()) report.text(step.note);
+    if (result.outcome != StepResult::Outcome::done) {
+      report.text(fmt::format("notice (not-done): {}", result.message));
+      continue;
+    }
+    if (result.answer.figure) report.figure(*result.answer.figure);
+    for (const Table& table : result.answer.screen.empty() ? result.answer.tables : result.answer.screen)
+      report.table(table);
+    for (const std::string& line : closing_lines(result.answer)) report.text(line);
+    for (const Notice& notice : result.answer.notices)
+      report.text(fmt::format("notice ({}): {}", notice.code, notice.text));
+  }
+  std::vector<std::string> files;
+  for (const auto& file : report.write(path, units)) files.push_back(file.string());
+  return files;
+}
+
+}  // namespace jampot::tool
