@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <unistd.h>
 
+#include "figure_reading.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/text_file.hpp"
@@ -59,7 +60,11 @@ std::string inline_svg(const Figure& figure) {
 
 constexpr const char* style =
     "body{font-family:'DejaVu Sans',Arial,sans-serif;max-width:1280px;margin:2em "
-    "auto;color:#222;line-height:1.45}"
+    "auto;padding:0 2em;color:#222;line-height:1.45}"
+    "figure{position:relative;margin:1em 0}.hint{color:#666;font-size:85%}td.number{text-align:right}"
+    ".reading{display:none;position:absolute;pointer-events:none;white-space:pre;background:#fff;"
+    "border:1px solid #888;padding:.2em .5em;font-size:80%}"
+    "@media print{.hint,.reading{display:none}}"
     "table{border-collapse:collapse;margin:1em 0;font-size:90%}td,th{border:1px solid #ccc;padding:.25em "
     ".6em;text-align:left}"
     "th{background:#f2f2f2}caption{text-align:left;font-weight:bold;padding:.3em "
@@ -127,6 +132,7 @@ std::string Report::markdown(const fs::path& path, const DisplayUnits& units,
 }
 
 std::string Report::html(const DisplayUnits& units) const {
+  bool figures = false;
   std::string out = fmt::format(
       "<!DOCTYPE html>\n<html lang=\"en\"><head><meta "
       "charset=\"utf-8\"><title>{0}</title><style>{1}</style></head>\n"
@@ -145,13 +151,28 @@ std::string Report::html(const DisplayUnits& units) const {
       for (const auto& row : table->rows) {
         out += "<tr>";
         for (std::size_t k = 0; k < row.size(); ++k)
-          out += "<td>" + escaped(cell_text(table->columns[k], row[k], units)) + "</td>";
+          out += (std::holds_alternative<double>(row[k]) ? "<td class=\"number\">" : "<td>") +
+                 escaped(cell_text(table->columns[k], row[k], units)) + "</td>";
         out += "</tr>\n";
       }
       out += "</table>\n";
     } else {
-      out += "<figure>" + inline_svg(std::get<Figure>(part)) + "</figure>\n";
+      const auto& figure = std::get<Figure>(part);
+      std::string reading = reading_of(figure);
+      for (std::size_t at = 0; (at = reading.find("</", at)) != std::string::npos; at += 2)
+        reading.replace(at, 2, "<\\/");  // nothing in it ends the element
+      out += "<figure>" + inline_svg(figure) + "<script type=\"application/json\">" + reading +
+             "</script></figure>\n";
+      figures = true;
     }
+  }
+  if (figures) {
+    out +=
+        "<p class=\"hint\">Point at a figure to read it. Click on it, then the wheel zooms and dragging "
+        "moves; a "
+        "double click goes back.</p>\n<script>";
+    out += reading_script;
+    out += "</script>\n";
   }
   return out + "</body></html>\n";
 }

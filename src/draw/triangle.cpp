@@ -14,6 +14,8 @@ Spot Triangle::at(std::span<const double> fractions) const {
 Panel Triangle::panel(const std::array<std::string, 3>& names) const {
   Panel panel;
   panel.bare = true;
+  panel.right_angled = options_.right_angled;
+  for (std::size_t k = 0; k < 3; ++k) panel.corners[k] = names[options_.corners[k]];
   const auto spot = [&](double top, double left, double right) {
     std::array<double, 3> fractions{};
     fractions[options_.corners[0]] = top;

@@ -69,6 +69,8 @@ struct Panel {
   bool square = false;  ///< both axes of one length
   /// No axes are drawn, and one unit is as long in y as in x: triangles.
   bool bare = false;
+  std::array<std::string, 3> corners{};  ///< of a triangle: who stands at the top, left and right
+  bool right_angled = false;             ///< a triangle with its right angle on the left
   std::vector<Series> guides;  ///< frame and grid of a bare panel: drawn first, no obstacle for labels
   std::vector<FixedText> texts;
   std::vector<Arrow> arrows;
