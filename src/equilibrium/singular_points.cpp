@@ -65,7 +65,7 @@ class Search {
   }
 
   std::optional<SingularPoint> follow(SingularPoint point) {
-    if (point.heterogeneous && point.liquids.size() == 3) return std::nullopt;
+    if (point.liquids.size() == 3) return follow_three(std::move(point));
     if (point.heterogeneous) {
       BoilingLiquids start{point.liquids[0], point.liquids[1], point.x, point.T_K, 0, 0};
       std::size_t widest = 0;
@@ -92,6 +92,20 @@ class Search {
   }
 
  private:
+  std::optional<SingularPoint> follow_three(SingularPoint point) {
+    if (n_ != 3) return std::nullopt;
+    ThreeLiquids guess{};
+    for (std::size_t p = 0; p < 3; ++p)
+      std::copy(point.liquids[p].begin(), point.liquids[p].end(), guess[p].begin());
+    const auto found = three_boiling_near(mixture_, P_Pa_, point.T_K, guess);
+    if (!found || !found->contain(found->y)) return std::nullopt;
+    point.x.assign(found->y.begin(), found->y.end());
+    for (std::size_t p = 0; p < 3; ++p)
+      point.liquids[p].assign(found->liquids[p].begin(), found->liquids[p].end());
+    point.T_K = found->T_K;
+    return point;
+  }
+
   std::span<const double> pure_T() {
     if (pure_T_.empty()) {
       for (const Substance& s : mixture_.substances()) pure_T_.push_back(s.vapour_pressure->T_K(P_Pa_));

@@ -6,6 +6,7 @@
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "manual.hpp"
 
 namespace {
 
@@ -52,8 +53,20 @@ int main(int argc, char** argv) {
   jampot::tool::add_calculations(tool, screen);
   jampot::tool::add_job(tool, screen);
   jampot::tool::add_demo(tool, screen);
-  tool.add_subcommand("help", "Show this text")->callback([&] {
-    fmt::print("{}", tool.get_formatter()->make_help(&tool, tool.get_name(), CLI::AppFormatMode::Normal));
+  std::string form = "text";
+  CLI::App* help =
+      tool.add_subcommand("help", "Show this text, or write it for man or for the completion of bash");
+  help->add_option("FORM", form, "text (default), man or bash")
+      ->type_name("")
+      ->check(CLI::IsMember({"text", "man", "bash"}));
+  help->callback([&] {
+    if (form == "man") {
+      fmt::print("{}", jampot::tool::manual_page(tool, JAMPOT_VERSION));
+    } else if (form == "bash") {
+      fmt::print("{}", jampot::tool::bash_completion(tool));
+    } else {
+      fmt::print("{}", tool.get_formatter()->make_help(&tool, tool.get_name(), CLI::AppFormatMode::Normal));
+    }
   });
 
   try {

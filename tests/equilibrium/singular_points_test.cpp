@@ -85,6 +85,12 @@ TEST(SingularPoints, AnAzeotropeOfThreeLiquids) {
 // Followed to another pressure an azeotrope is the one found there.
 TEST(SingularPoints, AreFollowed) {
   Mixture mixture(substances_named({"ethanol", "benzene", "water"}), "unifac", {});
+  Mixture three(substances_named({"2-propanol", "cyclohexane", "water"}), "unifac", {});
+  const SingularPoints one = singular_points(three, 1e5), other = singular_points(three, 1.02e5);
+  const SingularPoint* ternary = with_members(one, 3);
+  ASSERT_NE(ternary, nullptr);
+  ASSERT_TRUE(followed(three, 1.02e5, *ternary));
+  EXPECT_NEAR(followed(three, 1.02e5, *ternary)->T_K, with_members(other, 3)->T_K, 1e-7);
   const SingularPoints here = singular_points(mixture, 1e5), there = singular_points(mixture, 1.1e5);
   ASSERT_EQ(here.points.size(), there.points.size());
   for (std::size_t k = 0; k < here.points.size(); ++k) {

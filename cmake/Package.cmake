@@ -1,0 +1,12 @@
+# cpack: a Debian package of the tool, the libraries and the headers.
+set(CPACK_GENERATOR DEB)
+set(CPACK_PACKAGE_NAME jampot)
+set(CPACK_PACKAGE_CONTACT "the Jam Pot team <jampot@example.org>")
+set(CPACK_PACKAGE_DESCRIPTION_SUMMARY "${PROJECT_DESCRIPTION}")
+set(CPACK_PACKAGING_INSTALL_PREFIX /usr)
+set(CPACK_STRIP_FILES ON)
+set(CPACK_DEBIAN_PACKAGE_SECTION science)
+set(CPACK_DEBIAN_PACKAGE_SHLIBDEPS ON)
+set(CPACK_DEBIAN_PACKAGE_DEPENDS "gnuplot-nox")
+set(CPACK_DEBIAN_FILE_NAME DEB-DEFAULT)
+include(CPack)

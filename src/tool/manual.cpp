@@ -1,0 +1,100 @@
+#include "manual.hpp"
+
+#include <fmt/format.h>
+
+#include "jampot/basis/text.hpp"
+
+namespace jampot::tool {
+namespace {
+
+// For troff: a backslash and a hyphen that is one stay what they are; a line does not begin a request.
+std::string troff(const std::string& text) {
+  std::string out;
+  for (const char c : text) {
+    if (c == '\\') {
+      out += "\\e";
+    } else if (c == '-') {
+      out += "\\-";
+    } else {
+      if ((c == '.' || c == '\'') && (out.empty() || out.back() == '\n')) out += "\\&";
+      out += c;
+    }
+  }
+  return out;
+}
+
+bool shown(const CLI::Option& option) {
+  return !option.get_lnames().empty() && option.get_lnames().front() != "help";
+}
+
+std::string one_command(const CLI::App& command) {
+  std::string text =
+      fmt::format(".SS {}\n{}.\n", troff(command.get_name()), troff(command.get_description()));
+  for (const CLI::Option* option : command.get_options()) {
+    if (option->get_positional())
+      text +=
+          fmt::format(".TP\n.I {}\n{}\n", troff(option->get_name(true)), troff(option->get_description()));
+  }
+  for (const CLI::Option* option : command.get_options()) {
+    if (!shown(*option)) continue;
+    const std::string type =
+        option->get_expected_max() == 0 ? "" : " \\fI" + troff(option->get_type_name()) + "\\fR";
+    text += fmt::format(".TP\n\\fB{}\\fR{}\n{}\n", troff("--" + option->get_lnames().front()), type,
+                        troff(option->get_description()));
+  }
+  if (!command.get_footer().empty()) text += fmt::format(".PP\n.nf\n{}\n.fi\n", troff(command.get_footer()));
+  return text;
+}
+
+bool wants_file(const CLI::Option& option) {
+  const std::string type = option.get_type_name();
+  return type.starts_with("FILE") || type == "FOLDER" || type == "LIST";
+}
+
+}  // namespace
+
+std::string manual_page(const CLI::App& tool, const std::string& version) {
+  std::string text = fmt::format(
+      ".TH JAMPOT 1 \"\" \"jampot {}\" \"User Commands\"\n.SH NAME\njampot \\- {}\n.SH SYNOPSIS\n.B "
+      "jampot\n.I "
+      "COMMAND\n[\\fIARGUMENT\\fR...] [\\fIOPTION\\fR...]\n.SH DESCRIPTION\n{}\n.SH COMMANDS\n",
+      troff(version), troff(tool.get_description()), troff(tool.get_footer()));
+  for (const CLI::App* command : tool.get_subcommands({})) text += one_command(*command);
+  text +=
+      ".SH EXIT STATUS\n.TP\n.B 0\ndone\n.TP\n.B 1\nthe calculation cannot be done; the message says "
+      "why\n.TP\n.B "
+      "2\nthe request or a file is wrong; the message says where\n";
+  return text;
+}
+
+std::string bash_completion(const CLI::App& tool) {
+  std::vector<std::string> commands;
+  std::string cases, files;
+  for (const CLI::App* command : tool.get_subcommands({})) {
+    commands.push_back(command->get_name());
+    std::vector<std::string> options;
+    for (const CLI::Option* option : command->get_options()) {
+      for (const std::string& name : option->get_lnames()) {
+        options.push_back("--" + name);
+        if (wants_file(*option))
+          files += fmt::format("    {}:--{}) COMPREPLY=($(compgen -f -- \"$word\")); return ;;\n",
+                               command->get_name(), name);
+      }
+    }
+    cases += fmt::format("    {}) words=\"{}\" ;;\n", command->get_name(), joined(options, " "));
+  }
+  return fmt::format(
+      "# bash completion of jampot, made by 'jampot help bash'\n_jampot() {{\n"
+      "  local word=${{COMP_WORDS[COMP_CWORD]}} before=${{COMP_WORDS[COMP_CWORD-1]}} "
+      "command=${{COMP_WORDS[1]}} words\n"
+      "  COMPREPLY=()\n"
+      "  if [ \"$COMP_CWORD\" -eq 1 ]; then COMPREPLY=($(compgen -W \"{}\" -- \"$word\")); return; fi\n"
+      "  case $command:$before in\n{}  esac\n"
+      "  case $command in\n{}    *) return ;;\n  esac\n"
+      "  case $word in\n    -*) COMPREPLY=($(compgen -W \"$words\" -- \"$word\")) ;;\n"
+      "    *) COMPREPLY=($(compgen -f -- \"$word\")) ;;\n  esac\n}}\n"
+      "complete -o filenames -F _jampot jampot\n",
+      joined(commands, " "), files, cases);
+}
+
+}  // namespace jampot::tool

@@ -1,0 +1,14 @@
+#pragma once
+// The tool described for man and for bash, from the same source as --help.
+#include <CLI/CLI.hpp>
+#include <string>
+
+namespace jampot::tool {
+
+/// A manual page in the man macros of troff, section 1.
+std::string manual_page(const CLI::App& tool, const std::string& version);
+
+/// Completion for bash: commands, options, and files where an option wants one.
+std::string bash_completion(const CLI::App& tool);
+
+}  // namespace jampot::tool
