@@ -225,6 +225,15 @@ struct Scratch {  // a folder that goes away with it
   Scratch& operator=(const Scratch&) = delete;
 };
 
+// A PDF says when it was made; without that the same figure is the same file.
+std::string dateless(std::string picture) {
+  constexpr std::string_view key = "/CreationDate (D:", fixed = "20000101000000";
+  const std::size_t at = picture.find(key);
+  if (at != std::string::npos && at + key.size() + fixed.size() < picture.size())
+    picture.replace(at + key.size(), fixed.size(), fixed);
+  return picture;
+}
+
 }  // namespace
 
 std::string palette(int colour) {
@@ -285,7 +294,7 @@ void draw(const Figure& figure, const fs::path& path) {
     throw CalculationError(missing ? "gnuplot is not installed; figures need it (Debian package gnuplot-nox)"
                                    : fmt::format("gnuplot could not draw the figure: {}", said));
   }
-  write_file(path, read_file(picture));
+  write_file(path, dateless(read_file(picture)));
 }
 
 }  // namespace jampot

@@ -68,7 +68,12 @@ class AzeotropesOf {
     if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
     if (P_Pa_.size() > 1 && !moves_.empty()) {
       answer_.figure = plot_figure(moves_, fraction() + " against P", options_.presentation.read().units);
-      answer_.figure->title = "Azeotropes against pressure";
+      std::vector<std::string> names;
+      for (const Substance& substance : substances()) names.push_back(substance.short_name());
+      answer_.figure->title = fmt::format("Azeotropes of {} against pressure", joined(names, ", "));
+      if (moves_.size() == 1)
+        answer_.figure->panels.front().y.label =
+            fmt::format("{} of {} in {}", fraction(), first_member_, moves_.front().title);
       answer_.figure->footer = "of the substance named first in each azeotrope; models: " + labels();
     }
     return std::move(answer_);
@@ -134,6 +139,7 @@ class AzeotropesOf {
     if (curve == moves_.end()) {
       moves_.push_back({title, {{"P", Dimension::pressure}, {fraction(), Dimension::fraction}}, {}});
       curve = moves_.end() - 1;
+      first_member_ = substances()[point.members.front()].short_name();
     }
     curve->rows.push_back({P_Pa, shown[point.members.front()]});
   }
@@ -144,6 +150,7 @@ class AzeotropesOf {
   std::vector<Contender> contenders_;
   std::vector<double> P_Pa_;
   std::vector<Table> moves_;
+  std::string first_member_;  ///< of the last of them
 };
 
 }  // namespace
