@@ -17,18 +17,6 @@ constexpr double longest_step = 0.02;   // of an end of the tie line
 constexpr double shortest_step = 1e-7;  // of its middle
 constexpr double vanishing = 0.03;      // a tie line so short that its end is extrapolated
 
-BoilingTieLine turned(const BoilingTieLine& line) {
-  BoilingTieLine other = line;
-  std::swap(other.alpha, other.beta);
-  return other;
-}
-
-// The same tie line with alpha on the side of that of another.
-BoilingTieLine aligned(const BoilingTieLine& line, const TieLine& other) {
-  const BoilingTieLine reverse = turned(line);
-  return distance(line, other) <= distance(reverse, other) ? line : reverse;
-}
-
 BoilingTieLine between(const BoilingTieLine& a, const BoilingTieLine& b, double share) {
   BoilingTieLine line;
   line.alpha = combined(a.alpha, share, difference(b.alpha, a.alpha));
@@ -196,25 +184,6 @@ class Tracer {
     return true;
   }
 
-  // Where the next step would leave the triangle: the three-phase line of the pair there that is nearest.
-  bool end_at_edge(BoilingRegion& region, const Composition& direction) {
-    const BoilingTieLine last = region.tie_lines.back();
-    for (Start& start : starts_) {
-      if (start.end.kind != RegionEnd::Kind::edge) continue;
-      const std::size_t absent = start.end.number;
-      const double left = std::max(last.alpha[absent], last.beta[absent]);
-      if (left > 0.02 || direction[absent] >= 0) continue;
-      const BoilingTieLine line = aligned(start.line, last);
-      if (distance(line, last) > std::min(0.03, 30 * left + 1e-5)) continue;
-      if (start.used && region.begin.kind == RegionEnd::Kind::edge && region.begin.number == absent) continue;
-      start.used = true;
-      region.tie_lines.push_back(line);
-      region.end = start.end;
-      return true;
-    }
-    return false;
-  }
-
   // Where a third liquid appears beside two: at the side of the triangle that all three make.
   bool end_at_three(BoilingRegion& region, const BoilingTieLine& beyond) {
     PhaseValues values(3);
@@ -284,7 +253,7 @@ class Tracer {
       const BoilingTieLine last = region.tie_lines.back();
       const double length = norm(difference(last.beta, last.alpha));
       if (length < vanishing && end_at_plait(region)) return region;
-      if (end_at_edge(region, direction)) return region;
+      if (end_region_at_edge(region, starts_, direction)) return region;
       if (h < shortest_step) {
         if (length < 5 * vanishing && end_at_plait(region)) return region;
         break;

@@ -84,23 +84,19 @@ FeedReading read_feed(Mixture& mixture, const ResidueMap& map, const Composition
   const DistillationRegion& region = map.regions[*reading.region];
   const Composition coldest = array_of(map.singular.points[region.from].x),
                     hottest = array_of(map.singular.points[region.to].x);
-  constexpr double there = 1e-6;  // a feed that is the product already
-  if (distance(z, coldest) > there) {
+  // From one product through the feed to the other, as far as the region goes.
+  const auto sharp = [&](const Composition& product, bool overhead) -> std::optional<BalanceLine> {
+    constexpr double there = 1e-6;  // a feed that is the product already
+    if (distance(z, product) < there) return std::nullopt;
     Composition end{};
-    BalanceLine line = far_end(map, coldest, z, end);
-    line.distillate = coldest;
-    line.bottoms = end;
-    line.distillate_share = share_of_first(coldest, end, z);
-    reading.direct = line;
-  }
-  if (distance(z, hottest) > there) {
-    Composition end{};
-    BalanceLine line = far_end(map, hottest, z, end);
-    line.bottoms = hottest;
-    line.distillate = end;
-    line.distillate_share = share_of_first(end, hottest, z);
-    reading.indirect = line;
-  }
+    BalanceLine line = far_end(map, product, z, end);
+    line.distillate = overhead ? product : end;
+    line.bottoms = overhead ? end : product;
+    line.distillate_share = share_of_first(line.distillate, line.bottoms, z);
+    return line;
+  };
+  reading.direct = sharp(coldest, true);
+  reading.indirect = sharp(hottest, false);
   if (const SingularPoint& overhead = map.singular.points[region.from];
       decanter_T_K || overhead.heterogeneous) {
     if (overhead.heterogeneous && !decanter_T_K) {  // exactly its own liquids

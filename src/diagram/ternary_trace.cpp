@@ -17,15 +17,6 @@ constexpr double longest_step = 0.04;   // of an end of the tie line
 constexpr double shortest_step = 1e-7;  // of its middle
 constexpr double short_line = 0.12;     // a tie line from which a plait point is looked for
 
-TieLine turned(const TieLine& line) {
-  return {line.beta, line.alpha};
-}
-
-// The same tie line with alpha on the side of that of another.
-TieLine aligned(const TieLine& line, const TieLine& other) {
-  return distance(line, other) <= distance(turned(line), other) ? line : turned(line);
-}
-
 }  // namespace
 
 TernaryTracer::TernaryTracer(ActivityModel& model, double T_K)
@@ -38,7 +29,7 @@ std::optional<TieLine> TernaryTracer::near(const Composition& z, const TieLine& 
   const auto split = splitter_.two_near(z, guess.alpha, guess.beta);
   if (!split) return std::nullopt;
   if (residual != nullptr) *residual = split->residual;
-  return aligned({array_of(split->x[0]), array_of(split->x[1])}, guess);
+  return aligned(TieLine{array_of(split->x[0]), array_of(split->x[1])}, guess);
 }
 
 void TernaryTracer::run(TernaryDiagram& diagram, bool careful) {
@@ -196,26 +187,6 @@ bool TernaryTracer::end_at_plait(TwoLiquidRegion& region, const Composition& dir
   return true;
 }
 
-// Where the next step would leave the triangle: the split of the pair there that is nearest.
-bool TernaryTracer::end_at_edge(TwoLiquidRegion& region, const Composition& direction) {
-  const TieLine last = region.tie_lines.back();
-  for (std::size_t k = 0; k < starts_.size(); ++k) {
-    Start& start = starts_[k];
-    if (start.end.kind != RegionEnd::Kind::edge) continue;
-    const std::size_t absent = start.end.number;
-    const double left = std::max(last.alpha[absent], last.beta[absent]);
-    if (left > 0.02 || direction[absent] >= 0) continue;
-    const TieLine line = aligned(start.line, last);
-    if (distance(line, last) > std::min(0.03, 30 * left + 1e-5)) continue;
-    if (start.used && region.begin.kind == RegionEnd::Kind::edge && region.begin.number == absent) continue;
-    start.used = true;
-    region.tie_lines.push_back(line);
-    region.end = start.end;
-    return true;
-  }
-  return false;
-}
-
 TwoLiquidRegion TernaryTracer::follow(const Start& start) {
   TwoLiquidRegion region;
   region.begin = start.end;
@@ -229,7 +200,7 @@ TwoLiquidRegion TernaryTracer::follow(const Start& start) {
     if (region.tie_lines.size() > 1) before = region.tie_lines[region.tie_lines.size() - 2];
     if (last.length() < short_line && region.tie_lines.size() > 1 && end_at_plait(region, direction))
       return region;
-    if (end_at_edge(region, direction)) return region;
+    if (end_region_at_edge(region, starts_, direction)) return region;
     if (h < shortest_step) break;
     auto next = step(last, before, direction, h);
     if (next) {
@@ -250,12 +221,13 @@ TwoLiquidRegion TernaryTracer::follow(const Start& start) {
         double least = HUGE_VAL;
         std::size_t side = 0;
         for (std::size_t opposite = 0; opposite < 3; ++opposite) {
-          const TieLine line = aligned({corners[(opposite + 1) % 3], corners[(opposite + 2) % 3]}, last);
+          const TieLine line =
+              aligned(TieLine{corners[(opposite + 1) % 3], corners[(opposite + 2) % 3]}, last);
           if (distance(line, last) >= least) continue;
           least = distance(line, last);
           side = opposite;
         }
-        region.tie_lines.push_back(aligned({corners[(side + 1) % 3], corners[(side + 2) % 3]}, last));
+        region.tie_lines.push_back(aligned(TieLine{corners[(side + 1) % 3], corners[(side + 2) % 3]}, last));
         region.end = {RegionEnd::Kind::three_liquid, *triangle};
         for (Start& other : starts_) {  // that side is done
           if (other.end.kind == RegionEnd::Kind::three_liquid && other.end.number == *triangle &&

@@ -39,7 +39,6 @@ class TernaryTracer {
   std::optional<std::size_t> triangle_near(const TieLine& line);
   std::size_t add_triangle(const std::vector<std::vector<double>>& liquids);
   bool end_at_plait(TwoLiquidRegion& region, const Composition& direction);
-  bool end_at_edge(TwoLiquidRegion& region, const Composition& direction);
 
   ActivityModel& model_;
   double T_K_;

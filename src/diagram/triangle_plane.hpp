@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <utility>
 #include <vector>
 
 #include "jampot/diagram/ternary.hpp"
@@ -49,6 +50,41 @@ inline Composition across(const TieLine& line, const Composition& towards) {
 
 inline double distance(const TieLine& a, const TieLine& b) {
   return std::max(distance(a.alpha, b.alpha), distance(a.beta, b.beta));
+}
+
+/// The other way round.
+template <class Line>
+Line turned(Line line) {
+  std::swap(line.alpha, line.beta);
+  return line;
+}
+
+/// The same tie line with alpha on the side of that of another.
+template <class Line>
+Line aligned(const Line& line, const TieLine& other) {
+  const Line reverse = turned(line);
+  return distance(line, other) <= distance(reverse, other) ? line : reverse;
+}
+
+/// Ends a region whose next step would leave the triangle at the nearest two liquids of the pair there, if
+/// they are near. Starts have `line`, `end` and `used`.
+template <class Region, class Starts>
+bool end_region_at_edge(Region& region, Starts& starts, const Composition& direction) {
+  const auto last = region.tie_lines.back();
+  for (auto& start : starts) {
+    if (start.end.kind != RegionEnd::Kind::edge) continue;
+    const std::size_t absent = start.end.number;
+    const double left = std::max(last.alpha[absent], last.beta[absent]);
+    if (left > 0.02 || direction[absent] >= 0) continue;
+    const auto line = aligned(start.line, last);
+    if (distance(line, last) > std::min(0.03, 30 * left + 1e-5)) continue;
+    if (start.used && region.begin.kind == RegionEnd::Kind::edge && region.begin.number == absent) continue;
+    start.used = true;
+    region.tie_lines.push_back(line);
+    region.end = start.end;
+    return true;
+  }
+  return false;
 }
 
 inline Composition array_of(const std::vector<double>& x) {
