@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cmath>
 #include <map>
 #include <optional>
 
@@ -11,6 +10,7 @@
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/text_file.hpp"
+#include "jampot/measured/assumed.hpp"
 #include "jampot/phase/composition.hpp"
 
 namespace jampot {
@@ -50,6 +50,7 @@ class Reader {
     if (table_.rows() == 0) throw RequestError(table_.header_place(), "the table has a header but no rows");
     for (std::size_t row = 0; row < table_.rows(); ++row) data_.points.push_back(read_point(row));
     decide_kind();
+    assumed_.add_notice(file_, data_.notices);
     return std::move(data_);
   }
 
@@ -265,21 +266,7 @@ class Reader {
     const std::size_t solute = columns_[*molality_].name == "m1" ? 0 : 1;
     const double m = to_si(table_.number(row, *molality_), columns_[*molality_].unit, Dimension::molality);
     if (!(m >= 0)) throw RequestError(table_.place(row, *molality_), "a molality is not negative");
-    const double moles = m * data_.substances[1 - solute].molar_mass_kg_mol;
-    std::vector<double> x(2);
-    x[solute] = moles / (1 + moles);
-    x[1 - solute] = 1 / (1 + moles);
-    return x;
-  }
-
-  // An uncertainty of a mass fraction as one of the mole fraction, the others taken together.
-  double mole_uncertainty(double u_w, const std::vector<double>& x) const {
-    const double M1 = data_.substances[0].molar_mass_kg_mol;
-    double rest = 0;
-    for (std::size_t i = 1; i < x.size(); ++i) rest += x[i] * data_.substances[i].molar_mass_kg_mol;
-    const double M2 = x[0] < 1 ? rest / (1 - x[0]) : data_.substances[1].molar_mass_kg_mol;
-    const double mean = x[0] * M1 + (1 - x[0]) * M2;
-    return u_w * mean * mean / (M1 * M2);
+    return from_mole_ratio(m * data_.substances[1 - solute].molar_mass_kg_mol, solute);
   }
 
   std::vector<double> fractions(std::size_t row, const std::string& phase, const std::string& which) {
@@ -321,8 +308,7 @@ class Reader {
     return result;
   }
 
-  double uncertainty(std::size_t row, const std::string& name, double assumed,
-                     const std::string& assumed_text) {
+  double uncertainty(std::size_t row, const std::string& name, double measured) {
     const std::string key = "u(" + name + ")";
     const Dimension dimension = dimension_of(name);
     double si = 0;
@@ -334,12 +320,7 @@ class Reader {
       place = {file_, comment->second.line, key};
       si = at_place(place, [&] { return parse_difference(comment->second.value, dimension); });
     } else {
-      data_.notices.add(
-          "uncertainty-assumed",
-          fmt::format("{} does not state {}; {} was assumed. Weights, standard errors and chi-square rest "
-                      "on it",
-                      file_, key, assumed_text));
-      return assumed;
+      return assumed_.take(name, measured);
     }
     if (!(si > 0)) {
       throw RequestError(
@@ -360,27 +341,26 @@ class Reader {
     point.P_Pa = value(row, "P");
     point.x = liquid(row, "");
     if (has_y_) point.y = fractions(row, "y", "");
-    point.u_T_K = uncertainty(row, "T", 0.1, "0.1 K");
-    point.u_P_Pa = uncertainty(row, "P", 0.005 * point.P_Pa, "0.5 % of the pressure");
-    point.u_x = liquid_uncertainty(row, point.x, 0.003, "0.003");
-    if (has_y_) point.u_y = uncertainty(row, "y", 0.01, "0.01");
+    point.u_T_K = uncertainty(row, "T", point.T_K);
+    point.u_P_Pa = uncertainty(row, "P", point.P_Pa);
+    point.u_x = liquid_uncertainty(row, point.x);
+    if (has_y_) point.u_y = uncertainty(row, "y", 0);
     return point;
   }
 
-  double liquid_uncertainty(std::size_t row, const std::vector<double>& x, double assumed,
-                            const std::string& text) {
+  double liquid_uncertainty(std::size_t row, const std::vector<double>& x) {
     const bool in_mass = column("u(w)") || comments_.contains("u(w)");
-    if (!in_mass) return uncertainty(row, "x", assumed, text);
-    return mole_uncertainty(uncertainty(row, "w", assumed, text), x);
+    if (!in_mass) return uncertainty(row, "x", 0);
+    return mole_fraction_uncertainty(uncertainty(row, "w", 0), x, data_.substances);
   }
 
   void read_liquid_point(std::size_t row, DataPoint& point) {
-    point.u_T_K = uncertainty(row, "T", 0.1, "0.1 K");
+    point.u_T_K = uncertainty(row, "T", point.T_K);
     switch (*liquid_only_) {
       case DataKind::lle:
         point.x = liquid(row, "_alpha");
         point.y = liquid(row, "_beta");
-        point.u_x = liquid_uncertainty(row, point.x, 0.003, "0.003");
+        point.u_x = liquid_uncertainty(row, point.x);
         point.u_y = point.u_x;
         return;
       case DataKind::gamma_inf: {
@@ -400,18 +380,17 @@ class Reader {
         point.value = table_.number(row, *column("gamma"));
         if (!(point.value > 0))
           throw RequestError(table_.place(row, *column("gamma")), "an activity coefficient is positive");
-        point.u_value = uncertainty(row, "gamma", 0.05 * point.value, "5 % of gamma");
+        point.u_value = uncertainty(row, "gamma", point.value);
         point.x.assign(data_.substances.size(), 0.0);
         point.x[point.solvent] = 1;
         return;
       }
       default:
         point.x = liquid(row, "");
-        point.u_x = liquid_uncertainty(row, point.x, 0.003, "0.003");
+        point.u_x = liquid_uncertainty(row, point.x);
         point.value =
             to_si(table_.number(row, *column("hE")), columns_[*column("hE")].unit, Dimension::molar_energy);
-        point.u_value = uncertainty(row, "hE", std::max(5.0, 0.03 * std::abs(point.value)),
-                                    "3 % of hE, at least 5 J/mol");
+        point.u_value = uncertainty(row, "hE", point.value);
         return;
     }
   }
@@ -431,18 +410,9 @@ class Reader {
       }
       return;
     }
-    double P_low = HUGE_VAL, P_high = 0, T_low = HUGE_VAL, T_high = 0;
-    for (const DataPoint& point : data_.points) {
-      P_low = std::min(P_low, point.P_Pa);
-      P_high = std::max(P_high, point.P_Pa);
-      T_low = std::min(T_low, point.T_K);
-      T_high = std::max(T_high, point.T_K);
-    }
     const auto stated = comments_.find("kind");
     if (stated == comments_.end()) {
-      const bool isobaric_data = P_high / P_low - 1 < 0.02 || T_high - T_low > 1;
-      data_.kind =
-          isobaric_data ? (has_y_ ? DataKind::txy : DataKind::tx) : (has_y_ ? DataKind::pxy : DataKind::px);
+      data_.kind = boiling_kind(data_.points);
       return;
     }
     const Place place{file_, stated->second.line, {}};
@@ -476,6 +446,7 @@ class Reader {
   std::optional<std::size_t> molality_;  ///< its column
   std::optional<DataKind> liquid_only_;  ///< a kind without a vapour
   DataSet data_;
+  AssumedUncertainties assumed_;
 };
 
 }  // namespace

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 
 namespace jampot {
 
@@ -21,6 +22,19 @@ std::vector<std::size_t> DataPoint::present() const {
     if (x[i] > 0 || (!y.empty() && y[i] > 0)) list.push_back(i);
   }
   return list;
+}
+
+DataKind boiling_kind(const std::vector<DataPoint>& points) {
+  double P_low = HUGE_VAL, P_high = 0, T_low = HUGE_VAL, T_high = 0;
+  for (const DataPoint& point : points) {
+    P_low = std::min(P_low, point.P_Pa);
+    P_high = std::max(P_high, point.P_Pa);
+    T_low = std::min(T_low, point.T_K);
+    T_high = std::max(T_high, point.T_K);
+  }
+  const bool vapour = !points.empty() && !points.front().y.empty();
+  if (P_high / P_low - 1 < 0.02 || T_high - T_low > 1) return vapour ? DataKind::txy : DataKind::tx;
+  return vapour ? DataKind::pxy : DataKind::px;
 }
 
 std::vector<DataSet> with_common_substances(const std::vector<DataSet>& sets) {

@@ -44,6 +44,23 @@ std::size_t member_named(const std::string& name, const std::vector<Substance>& 
       fmt::format("'{}' in the composition is not part of this mixture ({})", name, joined(names, ", ")));
 }
 
+double mole_fraction_uncertainty(double u_w, std::span<const double> x,
+                                 const std::vector<Substance>& substances) {
+  const double M1 = substances[0].molar_mass_kg_mol;
+  double rest = 0;
+  for (std::size_t i = 1; i < x.size(); ++i) rest += x[i] * substances[i].molar_mass_kg_mol;
+  const double M2 = x[0] < 1 ? rest / (1 - x[0]) : substances[1].molar_mass_kg_mol;
+  const double mean = x[0] * M1 + (1 - x[0]) * M2;
+  return u_w * mean * mean / (M1 * M2);
+}
+
+std::vector<double> from_mole_ratio(double ratio, std::size_t solute) {
+  std::vector<double> x(2);
+  x[solute] = ratio / (1 + ratio);
+  x[1 - solute] = 1 / (1 + ratio);
+  return x;
+}
+
 std::size_t rich_in(std::span<const double> x, const std::vector<std::vector<double>>& others) {
   std::size_t rich = 0;
   double most = -HUGE_VAL;

@@ -10,6 +10,7 @@
 #include "jampot/draw/vle_figures.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/regression/uncertainty.hpp"
+#include "measured_files.hpp"
 #include "options.hpp"
 #include "vle_working.hpp"
 
@@ -263,7 +264,7 @@ void add_one(CLI::App& tool, Presenter& presenter, Diagram diagram, const std::s
   command
       ->add_option("--measured", options->measured,
                    "Measured data laid over, with deviations; may be repeated")
-      ->type_name("FILE.csv")
+      ->type_name("FILE")
       ->expected(1)
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   command->add_flag("--overview", options->overview,

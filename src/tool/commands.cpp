@@ -9,6 +9,7 @@ void add_calculations(CLI::App& tool, Presenter& presenter) {
   add_define(tool, presenter);
   add_pairs(tool, presenter);
   add_gamma(tool, presenter);
+  add_data(tool, presenter);
   add_consistency(tool, presenter);
   add_regress(tool, presenter);
   add_estimate(tool, presenter);

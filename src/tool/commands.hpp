@@ -14,6 +14,7 @@ void add_define(CLI::App& tool, Presenter& presenter);
 void add_pairs(CLI::App& tool, Presenter& presenter);
 void add_gamma(CLI::App& tool, Presenter& presenter);
 void add_estimate(CLI::App& tool, Presenter& presenter);
+void add_data(CLI::App& tool, Presenter& presenter);
 void add_consistency(CLI::App& tool, Presenter& presenter);
 void add_regress(CLI::App& tool, Presenter& presenter);
 void add_bubble_and_dew(CLI::App& tool, Presenter& presenter);

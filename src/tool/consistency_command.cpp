@@ -8,8 +8,8 @@
 #include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
-#include "jampot/files/measured_csv.hpp"
 #include "jampot/regression/consistency.hpp"
+#include "measured_files.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
@@ -61,8 +61,8 @@ Answer consistency(const ConsistencyOptions& options) {
   Answer answer;
   answer.json = plain_header("consistency");
   answer.json["tests"] = Json::array();
-  for (const std::string& file : options.files) {
-    const DataSet data = read_measured(file, *bank);
+  for (const DataSet& data : read_measured_files(options.files, *bank)) {
+    const std::string& file = data.name;
     const Consistency result = check_consistency(data);
     Table tests{fmt::format("Consistency of {} ({} mixed points)", file, result.points.size()),
                 {{"test"}, {"value"}, {"limit"}, {"unit"}, {"verdict"}, {"what it means"}},
@@ -125,7 +125,7 @@ void add_consistency(CLI::App& tool, Presenter& presenter) {
       tool.add_subcommand("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
   command->add_option("FILE", options->files, "Measured data with vapour analyses (docs/files.md)")
       ->required()
-      ->type_name("FILE.csv");
+      ->type_name("FILE");
   add_substance_files(*command, options->substance_files);
   add_presentation(*command, options->presentation, true);
   command->footer(

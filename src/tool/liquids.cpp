@@ -42,17 +42,6 @@ void add_liquid_notices(const std::vector<Contender>& contenders, double Tmin_K,
   }
 }
 
-std::vector<DataSet> read_measured_liquids(const std::vector<std::string>& files, const Mixture& mixture,
-                                           const Bank& bank) {
-  std::vector<DataSet> sets = read_overlays(files, mixture, bank);
-  for (const DataSet& set : sets) {
-    if (set.kind != DataKind::lle)
-      throw RequestError(fmt::format("{} holds {} data; two liquids in equilibrium are needed here", set.name,
-                                     name_of(set.kind)));
-  }
-  return sets;
-}
-
 std::vector<Table> liquid_deviation_tables(const LiquidComparison& comparison, const std::string& name,
                                            const std::vector<Substance>& substances) {
   Table points{fmt::format("Measured pairs of liquids, {} (model minus measured, mole fraction)", name),

@@ -13,10 +13,6 @@ std::vector<Contender> liquid_contenders(const MixtureOptions& options, Notices&
 void add_liquid_notices(const std::vector<Contender>& contenders, double Tmin_K, double Tmax_K,
                         Notices& notices);
 
-/// Measured pairs of liquids. @throws RequestError for data of another kind
-std::vector<DataSet> read_measured_liquids(const std::vector<std::string>& files, const Mixture& mixture,
-                                           const Bank& bank);
-
 /// Measured pairs beside the model's, and a summary.
 std::vector<Table> liquid_deviation_tables(const LiquidComparison& comparison, const std::string& name,
                                            const std::vector<Substance>& substances);

@@ -462,11 +462,4 @@ Held read_held(const Condition& condition) {
   return {Sought::pressure, parse_quantities(condition.temperature, Dimension::temperature)};
 }
 
-std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture,
-                                   const Bank& bank) {
-  std::vector<DataSet> sets;
-  for (const std::string& file : files) sets.push_back(in_order_of(mixture, read_measured(file, bank)));
-  return sets;
-}
-
 }  // namespace jampot::tool

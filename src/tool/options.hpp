@@ -127,8 +127,4 @@ struct Held {
 };
 Held read_held(const Condition& condition);
 
-/// Measured data for a mixture, in its order of substances.
-std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture,
-                                   const Bank& bank);
-
 }  // namespace jampot::tool

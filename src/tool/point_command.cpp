@@ -14,6 +14,7 @@
 #include "jampot/equilibrium/bubble_dew.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/files/text_file.hpp"
+#include "measured_files.hpp"
 #include "options.hpp"
 #include "vle_working.hpp"
 
@@ -335,7 +336,7 @@ void add_one(CLI::App& tool, Presenter& presenter, const std::string& name, bool
         ->add_option(
             "--measured", options->measured,
             "Measured data laid over, with deviations; without --composition at their own conditions")
-        ->type_name("FILE.csv")
+        ->type_name("FILE")
         ->expected(1)
         ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   }

@@ -9,9 +9,9 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/vle_figures.hpp"
-#include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/liquid/models.hpp"
+#include "measured_files.hpp"
 #include "options.hpp"
 #include "progress_line.hpp"
 
@@ -109,8 +109,7 @@ Answer regress(const RegressOptions& options, const Presentation& presentation) 
   FitOptions fit_options = read_fit_options(options);
   const auto bank = bank_with(options.substance_files);
   fit_options.vapour = options.vapour.read(*bank);
-  std::vector<DataSet> sets;
-  for (const std::string& file : options.files) sets.push_back(read_measured(file, *bank));
+  std::vector<DataSet> sets = read_measured_files(options.files, *bank);
   exclude_points(options.exclude, sets);
   std::vector<std::string> models;
   for (const std::string& model : split(options.model, ',')) {
@@ -203,7 +202,7 @@ void add_regress(CLI::App& tool, Presenter& presenter) {
   CLI::App* command = tool.add_subcommand("regress", "Fit pair parameters to measured equilibria");
   command->add_option("FILE", options->files, "Measured data (docs/files.md); several are fitted together")
       ->required()
-      ->type_name("FILE.csv");
+      ->type_name("FILE");
   add_substance_files(*command, options->substance_files);
   const auto repeatable = [](CLI::Option* option) {
     option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);

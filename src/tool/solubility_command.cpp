@@ -10,6 +10,7 @@
 #include "jampot/draw/solubility_figure.hpp"
 #include "jampot/liquid/working.hpp"
 #include "liquids.hpp"
+#include "measured_files.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -97,8 +98,7 @@ Answer solubility_of(const SolubilityOptions& options, const Presentation& prese
   Mixture& main = contenders.front().mixture;
   const auto& substances = main.substances();
   const auto T_K = parse_quantities(options.temperature, Dimension::temperature);
-  const auto sets =
-      read_measured_liquids(options.measured, main, *bank_with(options.mixture.substance_files));
+  const auto sets = read_overlays(options.measured, main, *bank_with(options.mixture.substance_files), true);
   const auto [coldest, hottest] = std::minmax_element(T_K.begin(), T_K.end());
   add_liquid_notices(contenders, *coldest, *hottest, answer.notices);
   answer.json = answer_header("solubility", main);
@@ -118,6 +118,7 @@ Answer solubility_of(const SolubilityOptions& options, const Presentation& prese
     add_json(curve, substances, label, answer.json);
     sentences.push_back((label.empty() ? "" : label + ": ") + curve.description());
     for (const DataSet& set : sets) {
+      answer.notices.add(set.notices);
       const LiquidComparison comparison = compare_liquids(contender.mixture.activity(), set);
       const std::string name = compared ? set.name + ", " + contender.label : set.name;
       for (Table& table : liquid_deviation_tables(comparison, name, substances))
@@ -169,7 +170,7 @@ void add_solubility(CLI::App& tool, Presenter& presenter) {
                    "\"25 degC\", a list or a range (default \"0 to 100 by 5 degC\")")
       ->type_name("QUANTITY");
   command->add_option("--measured", options->measured, "Measured pairs of liquids laid over, with deviations")
-      ->type_name("FILE.csv")
+      ->type_name("FILE")
       ->expected(1)
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   command->add_flag("--logarithmic", options->logarithmic,

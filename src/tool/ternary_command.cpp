@@ -10,6 +10,7 @@
 #include "jampot/liquid/working.hpp"
 #include "jampot/regression/uncertainty.hpp"
 #include "liquids.hpp"
+#include "measured_files.hpp"
 #include "triangle_options.hpp"
 
 namespace jampot::tool {
@@ -35,7 +36,7 @@ class TernaryOf {
     if (options.temperature.empty())
       throw RequestError("give --temperature, as in --temperature \"25 degC\"");
     T_K_ = parse_quantity(options.temperature, Dimension::temperature);
-    sets_ = read_measured_liquids(options.measured, main(), *bank_with(options.mixture.substance_files));
+    sets_ = read_overlays(options.measured, main(), *bank_with(options.mixture.substance_files), true);
     drawing_.units = presentation.units;
     drawing_.measured = sets_;
     options.triangle.read(drawing_, substances(), basis_, ternary_layers());
@@ -222,6 +223,7 @@ class TernaryOf {
 
   void overlays(Contender& contender, const std::string& label) {
     for (const DataSet& set : sets_) {
+      answer_.notices.add(set.notices);
       for (const DataPoint& point : set.points) {
         if (std::abs(point.T_K - T_K_) > 0.5 && !answer_.notices.has("other-temperature"))
           answer_.notices.add(
@@ -367,7 +369,7 @@ void add_ternary(CLI::App& tool, Presenter& presenter) {
       ->type_name("NAME");
   repeatable(
       command->add_option("--measured", options->measured, "Measured tie lines laid over, with deviations")
-          ->type_name("FILE.csv"));
+          ->type_name("FILE"));
   add_triangle(*command, options->triangle, ternary_layers());
   command->add_flag("--overview", options->overview, "Draw distribution and selectivity beside the triangle");
   command->add_flag(

@@ -7,6 +7,7 @@
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/files/text_file.hpp"
+#include "jampot/files/thermoml.hpp"
 
 namespace jampot {
 namespace {
@@ -66,6 +67,20 @@ TEST(DamagedFiles, MeasuredData) {
                                          std::isfinite(point.P_Pa) && point.P_Pa > 0);
                              for (const double x : point.x) EXPECT_TRUE(x >= 0 && x <= 1);
                              EXPECT_TRUE(point.u_T_K > 0 && point.u_P_Pa > 0 && point.u_x > 0);
+                           }
+                         });
+}
+
+TEST(DamagedFiles, ThermoMLDocuments) {
+  expect_read_or_refused(read_file(JAMPOT_SOURCE_DIR "/tests/files/equilibria.xml"), 3,
+                         [](const std::string& text) {
+                           for (const DataSet& set : parse_thermoml(text, "d.xml").sets) {
+                             for (const DataPoint& point : set.points) {
+                               EXPECT_TRUE(std::isfinite(point.T_K) && point.T_K > 0);
+                               for (const double x : point.x) EXPECT_TRUE(x >= 0 && x <= 1);
+                               for (const double y : point.y) EXPECT_TRUE(y >= 0 && y <= 1);
+                               EXPECT_TRUE(point.u_T_K > 0);
+                             }
                            }
                          });
 }

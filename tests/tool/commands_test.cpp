@@ -19,7 +19,7 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
   for (const std::string command :
        {"find",  "substance", "saturation", "define",   "regress",    "bubble",   "dew",         "txy",
         "pxy",   "xy",        "demo",       "pairs",    "gamma",      "estimate", "consistency", "solubility",
-        "split", "ternary",   "flash",      "fugacity", "azeotropes", "residue",  "job"}) {
+        "split", "ternary",   "flash",      "fugacity", "azeotropes", "residue",  "job",         "data"}) {
     const test::Ran help = workplace.run(command + " --help");
     EXPECT_EQ(help.status, 0);
     std::istringstream lines(help.out);
@@ -31,7 +31,7 @@ TEST(Commands, HelpExamplesRunAsTheyStand) {
       EXPECT_FALSE(ran.out.empty());
     }
   }
-  EXPECT_EQ(examples, 23);
+  EXPECT_EQ(examples, 24);
   EXPECT_EQ(workplace.run("--help").status, 0);
   EXPECT_EQ(workplace.run("help").out, workplace.run("--help").out);
   EXPECT_EQ(workplace.run("--version").status, 0);

@@ -25,4 +25,8 @@ DataSet read_measured(const std::filesystem::path& path, const Bank& bank = Bank
 /// The same from text; `file` is used in messages.
 DataSet parse_measured(std::string_view text, const std::string& file, const Bank& bank = Bank::built_in());
 
+/// A data set in this form, without dates: T in K, P in kPa, uncertainties as comments where they are the
+/// same for every point.
+std::string measured_csv_text(const DataSet& data);
+
 }  // namespace jampot

@@ -63,6 +63,10 @@ struct DataSet {
   Notices notices;
 };
 
+/// The kind of data about boiling liquids, from the points: isobaric where the pressure hardly moves (2 %) or
+/// the temperature moves at all (1 K), else isothermal; with vapour where it was analysed.
+DataKind boiling_kind(const std::vector<DataPoint>& points);
+
 /// The sets as if all were about the substances of all of them together, in the order in which they first
 /// appear: what a set knows nothing of is absent from its points.
 std::vector<DataSet> with_common_substances(const std::vector<DataSet>& sets);

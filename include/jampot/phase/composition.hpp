@@ -16,6 +16,14 @@ Basis parse_basis(std::string_view text);
 std::vector<double> mass_fractions(std::span<const double> x, const std::vector<Substance>& substances);
 std::vector<double> mole_fractions(std::span<const double> w, const std::vector<Substance>& substances);
 
+/// A standard uncertainty of a mass fraction as one of the mole fraction of the first substance, the others
+/// taken together in the proportions of `x`.
+double mole_fraction_uncertainty(double u_w, std::span<const double> x,
+                                 const std::vector<Substance>& substances);
+
+/// Mole fractions of two substances from the moles of the one (number `solute`) for each mole of the other.
+std::vector<double> from_mole_ratio(double ratio, std::size_t solute);
+
 /// The substance by whose fraction a phase stands out most among others: what it is called rich in.
 std::size_t rich_in(std::span<const double> x, const std::vector<std::vector<double>>& others);
 

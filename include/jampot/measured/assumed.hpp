@@ -1,0 +1,25 @@
+#pragma once
+// Standard uncertainties taken where a source states none, and how that is said.
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+
+namespace jampot {
+
+class AssumedUncertainties {
+ public:
+  /// What is assumed of a quantity, in SI: "T" 0.1 K, "P" 0.5 % of it, "x" and "w" 0.003, "y" 0.01, "gamma"
+  /// 5 % of it, "hE" 3 % of it and at least 5 J/mol.
+  /// @param measured  the measured value in SI
+  double take(std::string_view quantity, double measured);
+
+  /// Says in one notice about the data in `file` what was taken; nothing where nothing was.
+  void add_notice(const std::string& file, Notices& notices) const;
+
+ private:
+  std::vector<std::string> texts_;  ///< each quantity with what was taken
+};
+
+}  // namespace jampot

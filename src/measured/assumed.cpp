@@ -1,0 +1,43 @@
+#include "jampot/measured/assumed.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/text.hpp"
+
+namespace jampot {
+namespace {
+
+struct Assumption {
+  double value;
+  const char* text;
+};
+
+Assumption assumption(std::string_view quantity, double measured) {
+  if (quantity == "T") return {0.1, "0.1 K"};
+  if (quantity == "P") return {0.005 * measured, "0.5 % of the pressure"};
+  if (quantity == "y") return {0.01, "0.01"};
+  if (quantity == "gamma") return {0.05 * measured, "5 % of gamma"};
+  if (quantity == "hE") return {std::max(5.0, 0.03 * std::abs(measured)), "3 % of hE, at least 5 J/mol"};
+  return {0.003, "0.003"};
+}
+
+}  // namespace
+
+double AssumedUncertainties::take(std::string_view quantity, double measured) {
+  const Assumption assumed = assumption(quantity, measured);
+  const std::string text = fmt::format("u({}) ({} assumed)", quantity, assumed.text);
+  if (std::find(texts_.begin(), texts_.end(), text) == texts_.end()) texts_.push_back(text);
+  return assumed.value;
+}
+
+void AssumedUncertainties::add_notice(const std::string& file, Notices& notices) const {
+  if (texts_.empty()) return;
+  notices.add("uncertainty-assumed",
+              fmt::format("{} does not state {}. Weights, standard errors and chi-square rest on that", file,
+                          joined(texts_, ", ")));
+}
+
+}  // namespace jampot
