@@ -7,16 +7,19 @@
 
 namespace jampot {
 
+/// One line of cells.
 struct CsvRow {
   int line = 0;  ///< in the file, counted from 1
   std::vector<std::string> fields;
 };
 
+/// A comment line, without its mark.
 struct CsvComment {
   int line = 0;
   std::string text;  ///< without the '#'
 };
 
+/// A CSV text taken apart: comments, header and rows, each with its line.
 struct CsvText {
   std::vector<CsvComment> comments;  ///< lines that begin with '#'
   std::vector<CsvRow> rows;          ///< the rest, empty lines left out; the first is the header

@@ -10,6 +10,7 @@
 
 namespace jampot {
 
+/// A CSV text with one header, whose cells are asked for by row and column and complain with their place.
 class CsvTable {
  public:
   /// @throws RequestError for an empty table or a row whose number of fields differs from the header's.

@@ -37,6 +37,7 @@ struct BinaryCurve {
   long search_evaluations = 0;  ///< of the liquid model, for azeotropes
 };
 
+/// How a curve of a binary is traced.
 struct CurveOptions {
   std::size_t points = 101;  ///< at equal distances in x, ends included; at least 3
 };

@@ -23,6 +23,7 @@ struct BoilingRegion {
   RegionEnd begin, end;
 };
 
+/// Where the boiling liquid of a ternary parts in two or three.
 struct BoilingRegions {
   std::vector<BoilingRegion> regions;
   std::vector<ThreeBoilingLiquids> three_liquids;  ///< whatever lies in their triangles boils as three

@@ -17,6 +17,7 @@ DeviationSummary summarise(const std::vector<double>& deviations);
 
 /// What the model says at measured x and P (isobaric data) or T, minus what was measured.
 struct Comparison {
+  /// One measured point beside the model at the same liquid.
   struct Row {
     DataPoint measured;
     double T_K = 0, P_Pa = 0;  ///< of the model

@@ -14,6 +14,7 @@ struct Extraction {
   std::size_t solvent = 0;  ///< what takes it up
 };
 
+/// How a solute is shared between two liquids on one tie line.
 struct DistributionPoint {
   double in_carrier = 0,
          in_solvent = 0;   ///< fraction of the solute in the liquid of the carrier and of the solvent
@@ -21,6 +22,7 @@ struct DistributionPoint {
   double selectivity = 0;  ///< coefficient of the solute over that of the carrier
 };
 
+/// Distribution along a region of two liquids.
 struct Distribution {
   Extraction roles;
   std::vector<DistributionPoint> points;  ///< by rising content of the solute

@@ -7,6 +7,7 @@
 
 namespace jampot {
 
+/// Activity coefficients and excess functions of one liquid.
 struct GammaPoint {
   double T_K = 0;
   std::vector<double> x, ln_gamma;

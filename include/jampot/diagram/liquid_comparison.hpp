@@ -5,7 +5,9 @@
 
 namespace jampot {
 
+/// Measured pairs of liquids beside those of a model.
 struct LiquidComparison {
+  /// One measured pair; the model has none where its liquid does not part.
   struct Row {
     DataPoint measured;
     std::vector<double> alpha,

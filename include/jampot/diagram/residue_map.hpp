@@ -34,6 +34,7 @@ struct DistillationRegion {
   std::vector<std::vector<std::array<double, 3>>> outlines;
 };
 
+/// A residue curve map: singular points, boundaries, regions and curves.
 struct ResidueMap {
   double P_Pa = 0;
   SingularPoints singular;
@@ -49,6 +50,7 @@ struct ResidueMap {
   std::optional<std::size_t> region_of(const std::array<double, 3>& x) const;
 };
 
+/// What is drawn into a map.
 struct ResidueOptions {
   int curves = 25;
   std::vector<std::array<double, 3>> through;

@@ -26,6 +26,7 @@ struct DecanterReading {
   bool crosses() const { return region_alpha && region_beta && *region_alpha != *region_beta; }
 };
 
+/// What a feed can become: products of sharp splits, and of a decanter.
 struct FeedReading {
   std::array<double, 3> z{};
   double T_K = 0;  ///< at which it boils

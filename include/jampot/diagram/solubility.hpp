@@ -15,6 +15,7 @@ struct SolubilityPoint {
   std::vector<BinarySplit> splits;
 };
 
+/// Both liquids of a pair against temperature, with the critical points between.
 struct SolubilityCurve {
   std::vector<SolubilityPoint> points;  ///< at the temperatures asked for
   std::vector<SolubilityPoint> drawn;   ///< more of them, close together towards the critical points

@@ -51,6 +51,7 @@ struct ShownTieLine {
       0;  ///< lowest distance of any liquid from the tangent plane (global test); negative by rounding
 };
 
+/// All liquids in equilibrium in a triangle at one temperature.
 struct TernaryDiagram {
   double T_K = 0;
   std::vector<TwoLiquidRegion> regions;
@@ -67,6 +68,7 @@ struct TernaryDiagram {
   std::string description(const std::array<std::string, 3>& names) const;
 };
 
+/// How finely a ternary diagram is traced.
 struct TernaryOptions {
   int tie_lines = 25;  ///< spread evenly over all regions
 };

@@ -56,12 +56,14 @@ struct Area {
   int colour = 0;
 };
 
+/// An axis with its label and range.
 struct Axis {
   std::string label;
   double low = 0, high = 1;
   bool logarithmic = false;  ///< low and high positive
 };
 
+/// One pair of axes and what is drawn in them.
 struct Panel {
   Axis x, y;
   std::vector<Series> series;
@@ -77,6 +79,7 @@ struct Panel {
   std::vector<Area> areas;
 };
 
+/// A whole figure: panels, title, footer and notices.
 struct Figure {
   std::string title;
   std::string footer;                ///< model and source of parameters, small

@@ -7,6 +7,7 @@
 
 namespace jampot {
 
+/// A rectangle in pixels that a label takes.
 struct Box {
   double left, top, right, bottom;
   bool overlaps(const Box& other) const {
@@ -26,6 +27,7 @@ struct PlacedLabel {
   double anchor_x = 0, anchor_y = 0;
 };
 
+/// Where the labels of a panel stand.
 struct PanelLayout {
   Box frame;  ///< the axes
   std::vector<PlacedLabel> labels;

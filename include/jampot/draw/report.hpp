@@ -13,6 +13,7 @@
 
 namespace jampot {
 
+/// A page of text, tables and figures, written as HTML or Markdown.
 class Report {
  public:
   explicit Report(std::string title) : title_(std::move(title)) {}

@@ -6,6 +6,7 @@
 
 namespace jampot {
 
+/// Looks of a residue curve map.
 struct ResidueFigureOptions : TriangleFigureOptions {
   std::vector<Isotherm> isotherms;
   std::vector<BoilingTieLine> tie_lines;  ///< through compositions asked for, drawn strongly

@@ -8,11 +8,13 @@
 
 namespace jampot {
 
+/// A curve with the name it is labelled by.
 struct LabelledSolubility {
   std::string label;  ///< of the model, where there are several
   SolubilityCurve curve;
 };
 
+/// Looks of a solubility diagram.
 struct SolubilityFigureOptions {
   DisplayUnits units;
   Basis basis = Basis::mole;

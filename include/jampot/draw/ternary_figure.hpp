@@ -7,11 +7,13 @@
 
 namespace jampot {
 
+/// A diagram with the name it is labelled by.
 struct LabelledTernary {
   std::string label;  ///< of the model, where there are several
   TernaryDiagram diagram;
 };
 
+/// Looks of a ternary liquid-liquid diagram.
 struct TernaryFigureOptions : TriangleFigureOptions {
   std::vector<DataSet> measured;
   std::vector<TieLine> through;  ///< tie lines through compositions asked for, drawn strongly

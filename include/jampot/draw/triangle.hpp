@@ -9,8 +9,10 @@
 
 namespace jampot {
 
+/// From fractions to a place in a triangle, equilateral or right-angled.
 class Triangle {
  public:
+  /// Which triangle, and who stands at which corner.
   struct Options {
     std::array<std::size_t, 3> corners{0, 1, 2};  ///< which substance stands at the top, left and right
     bool right_angled = false;                    ///< the right angle on the left, else equilateral

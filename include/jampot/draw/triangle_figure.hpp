@@ -18,6 +18,7 @@ struct TriangleMark {
   std::array<double, 3> x{};
 };
 
+/// What the triangles of liquids and of residue curves have in common.
 struct TriangleFigureOptions {
   DisplayUnits units;
   Basis basis = Basis::mole;

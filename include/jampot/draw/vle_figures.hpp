@@ -15,6 +15,7 @@
 
 namespace jampot {
 
+/// Looks of the diagrams of boiling binaries.
 struct FigureOptions {
   DisplayUnits units;
   Basis basis = Basis::mole;

@@ -16,6 +16,7 @@ enum class Extremum { minimum_boiling, maximum_boiling };
 /// "minimum-boiling (pressure maximum)" or "maximum-boiling (pressure minimum)".
 std::string_view description(Extremum extremum);
 
+/// A liquid that boils without changing, or two liquids that do so together.
 struct Azeotrope {
   double T_K = 0, P_Pa = 0;
   double x1 = 0;  ///< mole fraction of component 1 in the vapour (and, overall, in the liquid)

@@ -29,6 +29,7 @@ struct Duty {
   double mixing = 0;    ///< change of the excess enthalpy, from the temperature dependence of the model
 };
 
+/// A feed parted into liquids: what there is of each, and what it took.
 struct Decanted {
   double T_K = 0;
   std::vector<DecantedLiquid> liquids;  ///< the lighter first where densities are known, else as found
@@ -41,6 +42,7 @@ struct Decanted {
   Notices notices;
 };
 
+/// What a feed meets in a decanter.
 struct DecanterConditions {
   double T_K = 298.15;
   std::optional<double> feed_T_K;      ///< for the duty

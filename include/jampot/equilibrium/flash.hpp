@@ -17,6 +17,7 @@ struct FlashedPhase {
   bool vapour = false;
 };
 
+/// The phases that a mixture is in at one state.
 struct Flashed {
   std::vector<FlashedPhase> phases;
   double residual = 0;  ///< largest difference of ln(x_i phi_i) between two phases

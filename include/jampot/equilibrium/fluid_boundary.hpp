@@ -7,6 +7,7 @@
 
 namespace jampot {
 
+/// Bubble and dew points of a mixture whose phases are one equation of state.
 struct FluidBoundary {
   IncipientState state;
   bool splits = false;  ///< a further liquid lies below the tangent plane: what was found is not stable

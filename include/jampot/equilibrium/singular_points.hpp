@@ -27,6 +27,7 @@ struct SingularPoint {
   double residual = 0;              ///< largest |ln K_i| of its members
 };
 
+/// All pure substances and azeotropes of a mixture at one pressure, with their index balance.
 struct SingularPoints {
   double P_Pa = 0;
   std::vector<SingularPoint> points;  ///< pure substances first, then by number of members and temperature

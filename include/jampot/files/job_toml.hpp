@@ -27,6 +27,7 @@ struct JobStep {
   int line = 0;
 };
 
+/// A whole piece of work as it stands in its file.
 struct Job {
   std::string file, title, note, units;
   std::vector<std::string> reports;

@@ -8,6 +8,7 @@
 
 namespace jampot {
 
+/// A column of a table and how its numbers are shown.
 struct Column {
   std::string name;  ///< "T", "x(methanol)"
   Dimension dimension = Dimension::number;
@@ -18,6 +19,7 @@ struct Column {
 /// An empty cell, a number in SI, or a text.
 using Cell = std::variant<std::monostate, double, std::string>;
 
+/// A table of SI values and texts.
 struct Table {
   std::string title;
   std::vector<Column> columns;

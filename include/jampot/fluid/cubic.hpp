@@ -42,7 +42,7 @@ class CubicEquation final : public EquationOfState {
   double translation(std::size_t i) const override { return c_[i]; }
   bool translated() const override { return translated_; }
 
-  // For those who want to see the calculation (--working).
+  /// For those who want to see the calculation (--working).
   struct Mixed {
     double a, b, A, B;            ///< of the mixture; A = a P/(R T)^2, B = b P/(R T)
     std::array<double, 4> cubic;  ///< coefficients of Z^3, Z^2, Z, 1

@@ -62,8 +62,11 @@ class VolumeRoots {
 class EquationOfState {
  public:
   virtual ~EquationOfState() = default;
+  /// The word by which it is chosen: "nrtl", "pr".
   virtual std::string_view name() const = 0;
+  /// Number of components.
   virtual std::size_t size() const = 0;
+  /// A copy of its own, for another thread or another temperature.
   virtual std::unique_ptr<EquationOfState> clone() const = 0;
 
   /// @pre T_K > 0, V large enough that molecules fit in; n_i >= 0, not all zero
@@ -83,6 +86,7 @@ class EquationOfState {
   /// What is to be subtracted from the molar volume for each mole of a component (volume translation),
   /// m3/mol; zero where none is used. The volumes above are before translation.
   virtual double translation(std::size_t) const { return 0; }
+  /// Whether any component has one.
   virtual bool translated() const { return false; }
 
   /// What the user should know: interactions taken as zero, functions put in for single substances.

@@ -26,10 +26,14 @@ struct ModelTerm {
 class ActivityModel {
  public:
   virtual ~ActivityModel() = default;
+  /// The word by which it is chosen: "nrtl", "pr".
   virtual std::string_view name() const = 0;
+  /// Number of components.
   virtual std::size_t size() const = 0;
+  /// A copy of its own, for another thread or another temperature.
   virtual std::unique_ptr<ActivityModel> clone() const = 0;
 
+  /// Computes what depends on the temperature alone. @param T_K  above 0
   virtual void set_temperature(double T_K) = 0;
 
   /// ln gamma_i at composition `x`, and where the spans are not empty:

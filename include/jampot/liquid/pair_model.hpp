@@ -5,6 +5,7 @@
 
 namespace jampot {
 
+/// A model whose adjustable terms belong to pairs of components.
 class PairModel : public ActivityModel {
  public:
   std::span<const ModelTerm> terms() const final { return terms_; }

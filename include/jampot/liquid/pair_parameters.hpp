@@ -40,6 +40,7 @@ struct PairParameters {
 
   /// What the values were fitted with, where it is stated: parameters mean nothing without it.
   std::optional<std::array<double, 2>> molar_volumes_m3_mol;  ///< Wilson
+  /// Molecular sizes that a set of values was fitted with.
   struct Sizes {
     std::array<double, 2> r{}, q{}, q_residual{};
     bool operator==(const Sizes&) const = default;

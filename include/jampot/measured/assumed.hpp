@@ -8,6 +8,7 @@
 
 namespace jampot {
 
+/// Collects what was assumed while data are read.
 class AssumedUncertainties {
  public:
   /// What is assumed of a quantity, in SI: "T" 0.1 K, "P" 0.5 % of it, "x" and "w" 0.003, "y" 0.01, "gamma"

@@ -54,6 +54,7 @@ struct DataPoint {
   std::vector<std::size_t> present() const;
 };
 
+/// Measured points of one kind about the same substances.
 struct DataSet {
   std::string name;  ///< the file it came from
   std::string source;

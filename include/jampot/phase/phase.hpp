@@ -30,7 +30,9 @@ struct PhaseValues {
 class Phase {
  public:
   virtual ~Phase() = default;
+  /// Number of components.
   virtual std::size_t size() const = 0;
+  /// A copy of its own, for another thread or another temperature.
   virtual std::unique_ptr<Phase> clone() const = 0;
 
   /// Whether ln phi_i changes with composition; where it does not, equilibria are one equation in T or P.
@@ -47,6 +49,7 @@ class Phase {
 
   /// The activity model behind a phase that has one (for fits and splits), else nullptr.
   virtual ActivityModel* activity() { return nullptr; }
+  /// The same of a phase that must not change.
   const ActivityModel* activity() const { return const_cast<Phase*>(this)->activity(); }
 
   /// How often this phase was evaluated: what a solver costs, independent of the machine.

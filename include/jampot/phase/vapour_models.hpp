@@ -33,6 +33,7 @@ std::unique_ptr<EquationOfState> make_equation(const std::string& name,
                                                const InteractionTable& interactions = {},
                                                bool translated = false);
 
+/// A vapour phase with what the user should know of it.
 struct Vapour {
   std::unique_ptr<Phase> phase;
   Notices notices;

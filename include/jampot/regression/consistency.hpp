@@ -11,6 +11,7 @@ namespace jampot {
 enum class Verdict { passed, failed, cannot_tell };
 std::string_view name_of(Verdict verdict);
 
+/// One test with its value, limit and verdict.
 struct ConsistencyTest {
   std::string name;  ///< "area", "point", "direct", "end points"
   double value = 0;  ///< what was found
@@ -31,6 +32,7 @@ struct ConsistencyPoint {
   double dy = 0;  ///< y1 calculated from the fitted gE minus measured
 };
 
+/// All tests of a data set, and its points as they were used.
 struct Consistency {
   std::vector<ConsistencyPoint> points;
   std::vector<ConsistencyTest> tests;

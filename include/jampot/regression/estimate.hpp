@@ -10,6 +10,7 @@
 
 namespace jampot {
 
+/// What pair parameters are fitted to in place of measurements.
 struct EstimateOptions {
   std::string model = "nrtl";
   /// "unifac", "unifac-lle", "unifac-dortmund" (activity coefficients over the whole composition) or "mosced"
@@ -20,6 +21,7 @@ struct EstimateOptions {
   double alpha = 0.3;  ///< NRTL
 };
 
+/// Pair parameters fitted to a prediction.
 struct Estimate {
   PairParameters pair;
   double rms_ln_gamma = 0;  ///< over the states it was fitted to

@@ -39,6 +39,7 @@ enum class Profiles {
   always
 };
 
+/// What is fitted, and how.
 struct FitOptions {
   std::string model = "nrtl";
   Objective objective = Objective::maximum_likelihood;
@@ -116,12 +117,14 @@ struct RootMeanSquares {
   std::optional<double> T_K, P_Pa, x, y;
 };
 
+/// A minimum that some of the starting points reached.
 struct LocalMinimum {
   std::vector<double> values;  ///< of the free parameters
   double objective = 0;
   int starts = 0;  ///< how many starts ended here
 };
 
+/// A fitted model: values, their uncertainty, residuals and doubts.
 struct Fit {
   FitOptions options;
   std::vector<Substance> substances;

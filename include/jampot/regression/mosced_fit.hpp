@@ -17,6 +17,7 @@ struct MoscedPoint {
   int line = 0;
 };
 
+/// MOSCED parameters of a substance fitted to limiting activity coefficients.
 struct MoscedFit {
   MoscedParameters parameters;
   /// Standard errors of lambda, tau, alpha and beta; from the scatter of the points.

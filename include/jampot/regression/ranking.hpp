@@ -6,6 +6,7 @@
 
 namespace jampot {
 
+/// A fit with its place among others.
 struct RankedFit {
   Fit fit;
   double aicc_above_best = 0;

@@ -23,6 +23,7 @@ struct AzeotropeBand {
   double u_x1 = 0, u_T_K = 0, u_P_Pa = 0;
 };
 
+/// How far the fitted parameters leave a curve open.
 struct UncertaintyBand {
   std::vector<BandPoint> points;          ///< one for each point of the curve
   std::vector<AzeotropeBand> azeotropes;  ///< one for each of the curve; zero for heterogeneous ones

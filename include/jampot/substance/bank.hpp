@@ -9,6 +9,7 @@
 
 namespace jampot {
 
+/// Substances and how a name finds one of them.
 class Bank {
  public:
   /// The bank that comes with the library. Read once, at the first call; safe to share between threads.

@@ -36,6 +36,7 @@ struct DefinedConstant {
   std::string typical_error;  ///< of the estimate, as its authors or the tests here found it
 };
 
+/// A substance of one's own with what was estimated of it.
 struct DefinedSubstance {
   Substance substance;
   std::vector<DefinedConstant> constants;

@@ -10,6 +10,7 @@
 
 namespace jampot {
 
+/// A group and how often a molecule has it.
 struct GroupCount {
   std::string group;  ///< as in data/group_contributions.csv: "CH3", "ring =CH", "OH"
   int count = 0;

@@ -4,6 +4,7 @@
 
 namespace jampot {
 
+/// Density of a saturated liquid against temperature.
 struct LiquidDensity {
   double kg_m3 = 0;
   double T_K = 298.15;

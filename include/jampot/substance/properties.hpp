@@ -78,6 +78,7 @@ struct PhaseProperties {
       fugacity_coefficient;
 };
 
+/// Properties of a pure substance at one state.
 struct StateProperties {
   double T_K = 0, P_Pa = 0;
   bool saturated = false;

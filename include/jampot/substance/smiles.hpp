@@ -9,6 +9,7 @@
 
 namespace jampot {
 
+/// An atom of a molecule.
 struct SmilesAtom {
   std::string element;  ///< "C", "Cl"
   bool aromatic = false;
@@ -18,6 +19,7 @@ struct SmilesAtom {
   std::size_t position = 0;  ///< in the string, counted from 1
 };
 
+/// A bond between two atoms.
 struct SmilesBond {
   std::size_t from, to;
   int order = 1;  ///< 1 to 3; 1 for aromatic bonds
@@ -25,6 +27,7 @@ struct SmilesBond {
   bool in_ring = false;
 };
 
+/// Atoms and bonds read from a SMILES string.
 struct Molecule {
   std::vector<SmilesAtom> atoms;  ///< without hydrogen
   std::vector<SmilesBond> bonds;
@@ -37,7 +40,9 @@ struct Molecule {
 /// @throws RequestError naming the position that cannot be read
 Molecule parse_smiles(std::string_view text);
 
+/// A molecule divided into groups.
 struct GroupDivision {
+  /// A group and the atoms it takes.
   struct Part {
     std::string group;
     std::vector<std::size_t> atoms;  ///< numbers in Molecule::atoms

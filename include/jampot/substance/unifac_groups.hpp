@@ -23,6 +23,7 @@ inline constexpr UnifacTable all_unifac_tables[] = {UnifacTable::vle, UnifacTabl
 /// "unifac", "unifac-lle", "unifac-dortmund": the word of the model and the key in Substance::groups.
 std::string name_of(UnifacTable table);
 
+/// A subgroup of a UNIFAC table.
 struct UnifacGroup {
   std::string name;        ///< "CH3"
   std::string main_group;  ///< "CH2"

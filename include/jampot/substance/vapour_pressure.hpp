@@ -16,6 +16,7 @@ namespace jampot {
 /// Source: D. Ambrose, J. Walton, Pure Appl. Chem. 61 (1989) 1395-1403.
 class CorrespondingStates {
  public:
+  /// What corresponding states start from.
   struct Critical {
     double Tc_K, Pc_Pa, acentric_factor;
   };
@@ -54,6 +55,7 @@ class CorrespondingStates {
 ///   from falling over on their way, and whoever reports a result from it must say so (`covers`, `Tc_K`).
 class VapourPressure {
  public:
+  /// Coefficients of the equation of one substance, with their range.
   struct Coefficients {
     double A, B, C;         ///< log10(P/mmHg) = A - B/(T/degC + C), the form most tables print
     double Tmin_K, Tmax_K;  ///< measured range

@@ -15,6 +15,7 @@ namespace jampot {
 /// @throws RequestError saying what was expected
 VapourPressure::Coefficients parse_vapour_pressure_equation(std::string_view text);
 
+/// A measured or printed vapour pressure.
 struct VapourPressurePoint {
   double T_K = 0, P_Pa = 0;
 };

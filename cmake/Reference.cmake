@@ -1,0 +1,11 @@
+# The reference of the public headers as web pages: --target reference. Any warning of Doxygen is an error.
+find_package(Doxygen 1.9 QUIET)
+if(DOXYGEN_FOUND)
+  file(READ docs/Doxyfile settings)
+  file(WRITE "${PROJECT_BINARY_DIR}/Doxyfile" "${settings}OUTPUT_DIRECTORY = \"${PROJECT_BINARY_DIR}/reference\"\n")
+  set(make_reference "${DOXYGEN_EXECUTABLE}" "${PROJECT_BINARY_DIR}/Doxyfile")
+  add_custom_target(reference COMMAND ${make_reference} WORKING_DIRECTORY "${PROJECT_SOURCE_DIR}" VERBATIM)
+  if(JAMPOT_BUILD_TESTS)
+    add_test(NAME reference COMMAND ${make_reference} WORKING_DIRECTORY "${PROJECT_SOURCE_DIR}")
+  endif()
+endif()
