@@ -1,13 +1,11 @@
 #include "jampot/draw/figure.hpp"
 
 #include <fmt/format.h>
-#include <unistd.h>
 
 #include <algorithm>
 #include <cmath>
-#include <cstdio>
-#include <cstdlib>
 
+#include "gnuplot.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/layout.hpp"
@@ -209,22 +207,6 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
   return script + data + "plot " + joined(plots, ", \\\n     ") + "\n";
 }
 
-struct Scratch {  // a folder that goes away with it
-  fs::path folder;
-  Scratch() {
-    std::string pattern = (fs::temp_directory_path() / "jampot-XXXXXX").string();
-    if (mkdtemp(pattern.data()) == nullptr)
-      throw CalculationError("no temporary folder could be made for drawing");
-    folder = pattern;
-  }
-  ~Scratch() {
-    std::error_code ignored;
-    fs::remove_all(folder, ignored);
-  }
-  Scratch(const Scratch&) = delete;
-  Scratch& operator=(const Scratch&) = delete;
-};
-
 // A PDF says when it was made; without that the same figure is the same file.
 std::string dateless(std::string picture) {
   constexpr std::string_view key = "/CreationDate (D:", fixed = "20000101000000";
@@ -270,7 +252,6 @@ Axis rounded_axis(std::string label, double low, double high) {
 
 std::string gnuplot_script(const Figure& figure, const fs::path& output) {
   std::string script = terminal(figure, output);
-  script += fmt::format("set output {}\n", quoted(output.string()));
   script += "set encoding utf8\n";
   if (figure.panels.size() > 1) script += "set multiplot\n";
   const std::vector<PanelLayout> layouts = lay_out(figure);
@@ -281,20 +262,12 @@ std::string gnuplot_script(const Figure& figure, const fs::path& output) {
   return script;
 }
 
+std::string drawn(const Figure& figure, const std::string& ending) {
+  return dateless(run_gnuplot(gnuplot_script(figure, "figure" + ending)));
+}
+
 void draw(const Figure& figure, const fs::path& path) {
-  const Scratch scratch;
-  const fs::path picture = scratch.folder / ("figure" + path.extension().string());
-  const fs::path script = scratch.folder / "figure.gnuplot", log = scratch.folder / "log";
-  write_file(script, gnuplot_script(figure, picture));
-  const std::string command = fmt::format("gnuplot '{}' >'{}' 2>&1", script.string(), log.string());
-  const int status = std::system(command.c_str());  // NOLINT: fixed words and paths of our own making
-  if (status != 0 || !fs::exists(picture)) {
-    const std::string said(trimmed(read_file(log)));
-    const bool missing = said.find("not found") != std::string::npos;
-    throw CalculationError(missing ? "gnuplot is not installed; figures need it (Debian package gnuplot-nox)"
-                                   : fmt::format("gnuplot could not draw the figure: {}", said));
-  }
-  write_file(path, dateless(read_file(picture)));
+  write_file(path, drawn(figure, path.extension().string()));
 }
 
 }  // namespace jampot

@@ -1,7 +1,6 @@
 #include "jampot/draw/report.hpp"
 
 #include <fmt/format.h>
-#include <unistd.h>
 
 #include "figure_reading.hpp"
 #include "jampot/basis/error.hpp"
@@ -41,19 +40,7 @@ std::string escaped(const std::string& text) {
 
 // A figure as the text of an SVG without its XML prologue.
 std::string inline_svg(const Figure& figure) {
-  std::string pattern = (fs::temp_directory_path() / "jampot-report-XXXXXX").string();
-  if (mkdtemp(pattern.data()) == nullptr)
-    throw CalculationError("no temporary folder could be made for drawing");
-  const fs::path folder = pattern, file = folder / "figure.svg";
-  std::string svg;
-  try {
-    draw(figure, file);
-    svg = read_file(file);
-  } catch (...) {
-    fs::remove_all(folder);
-    throw;
-  }
-  fs::remove_all(folder);
+  const std::string svg = drawn(figure, ".svg");
   const std::size_t start = svg.find("<svg");
   return start == std::string::npos ? svg : svg.substr(start);
 }

@@ -4,10 +4,11 @@
 #include <xlsxwriter.h>
 
 #include <algorithm>
-#include <fstream>
 #include <set>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/files/text_file.hpp"
+#include "jampot/files/unnamed_file.hpp"
 
 namespace jampot {
 namespace {
@@ -80,18 +81,11 @@ class Workbook {
 
 void write_xlsx(const std::filesystem::path& path, const std::vector<Table>& tables,
                 const DisplayUnits& units) {
-  const std::filesystem::path part = path.string() + ".part";
-  if (!std::ofstream(part)) {  // before the workbook library says so in its own way
-    throw RequestError({path.string(), 0, {}}, "the file cannot be written; does its folder exist?");
-  }
-  Workbook book(part.string());
+  const UnnamedFile file;
+  Workbook book(file.path());
   for (const Table& table : tables) book.add(table, units);
-  if (!book.close()) {
-    std::error_code ignored;
-    std::filesystem::remove(part, ignored);
-    throw RequestError({path.string(), 0, {}}, "the workbook cannot be written; does its folder exist?");
-  }
-  std::filesystem::rename(part, path);
+  if (!book.close()) throw CalculationError("the workbook cannot be made; is the disk full?");
+  write_file(path, file.text());
 }
 
 }  // namespace jampot

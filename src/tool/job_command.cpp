@@ -1,14 +1,17 @@
 // job: a whole piece of work in one file.
 #include <fmt/format.h>
+#include <oneapi/tbb/global_control.h>
 
 #include <atomic>
 #include <filesystem>
+#include <optional>
 
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/text_file.hpp"
 #include "job.hpp"
+#include "job_folder.hpp"
 #include "job_run.hpp"
 #include "options.hpp"
 #include "progress_line.hpp"
@@ -19,8 +22,9 @@ namespace {
 namespace fs = std::filesystem;
 
 struct JobOptions {
-  std::string file;
+  std::vector<std::string> files;
   bool check = false;
+  int threads = 0;
   PresentationOptions presentation;
 };
 
@@ -118,16 +122,28 @@ void add_job(CLI::App& tool, Presenter& presenter) {
   CLI::App* command =
       tool.add_subcommand("job", "A whole piece of work in one file: data, fits, diagrams, report");
   command
-      ->add_option("FILE", options->file,
-                   "What is to be done (docs/files.md); its folder is where files are read and written")
+      ->add_option(
+          "FILE", options->files,
+          "What is to be done (docs/files.md), in the folder of the file; several, or a folder of them: "
+          "a summary")
       ->required()
       ->type_name("FILE.job.toml");
   command->add_flag("--check", options->check, "Read it and say what would be done, no more");
+  command->add_option("--threads", options->threads, "How many cores are used (default: all)")
+      ->check(CLI::PositiveNumber)
+      ->type_name("NUMBER");
   add_presentation(*command, options->presentation, false);
   command->footer("Example ('jampot demo' writes it):\n  jampot job jampot-demo/saltmarsh.job.toml");
   command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    const JobOutcome outcome = run_job(options->file, options->check);
+    const std::vector<std::string> files = job_files(options->files);
+    std::optional<oneapi::tbb::global_control> limit;
+    if (options->threads > 0)
+      limit.emplace(oneapi::tbb::global_control::max_allowed_parallelism,
+                    static_cast<std::size_t>(options->threads));
+    const JobOutcome outcome = files.size() == 1 && !fs::is_directory(options->files.front())
+                                   ? run_job(files.front(), options->check)
+                                   : run_jobs(files, options->check, options->threads);
     presenter.present(outcome.answer, presentation);
     outcome.throw_failures();
   });

@@ -33,6 +33,7 @@ class Planner {
       steps_.push_back({&step, words(step), {}});
     }
     for (std::size_t k = 0; k < steps_.size(); ++k) wait(k);
+    free_of_circles_.assign(steps_.size(), false);
     for (std::size_t k = 0; k < steps_.size(); ++k) {
       std::vector<std::size_t> way;
       check_circle(k, way);
@@ -163,20 +164,23 @@ class Planner {
     return std::nullopt;
   }
 
-  void check_circle(std::size_t k, std::vector<std::size_t>& way) const {
+  void check_circle(std::size_t k, std::vector<std::size_t>& way) {
+    if (free_of_circles_[k]) return;
     if (std::find(way.begin(), way.end(), k) != way.end())
       fail(steps_[k].step->line, fmt::format("the step '{}' waits for itself by way of '{}'",
                                              steps_[k].step->name, steps_[way.back()].step->name));
     way.push_back(k);
     for (const std::size_t before : steps_[k].waits_for) check_circle(before, way);
     way.pop_back();
+    free_of_circles_[k] = true;
   }
 
   const Job& job_;
   NoPresenter nobody_;
   CLI::App tool_;
   std::vector<PlannedStep> steps_;
-  std::vector<bool> mixture_used_;  ///< by each step
+  std::vector<bool> mixture_used_;     ///< by each step
+  std::vector<bool> free_of_circles_;  ///< steps whose ways back are known to end
 };
 
 }  // namespace

@@ -1,8 +1,7 @@
 // Files damaged at random: every one is either read or refused with a message, never worse.
 #include <gtest/gtest.h>
 
-#include <random>
-
+#include "damage.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
@@ -12,40 +11,12 @@
 namespace jampot {
 namespace {
 
-std::string damaged(std::string text, std::mt19937_64& generator) {
-  const auto up_to = [&](std::size_t most) {
-    return std::uniform_int_distribution<std::size_t>(0, most)(generator);
-  };
-  const std::size_t changes = 1 + up_to(4);
-  for (std::size_t change = 0; change < changes && !text.empty(); ++change) {
-    const std::size_t at = up_to(text.size() - 1);
-    switch (up_to(4)) {
-      case 0:
-        text.erase(at, 1 + up_to(10));
-        break;
-      case 1:
-        text.insert(at, 1, static_cast<char>(up_to(255)));
-        break;
-      case 2:
-        text[at] = static_cast<char>(up_to(255));
-        break;
-      case 3:
-        text.resize(at);
-        break;
-      default:
-        text.insert(at, text.substr(up_to(text.size() - 1), up_to(40)));
-        break;
-    }
-  }
-  return text;
-}
-
 template <class Read>
 void expect_read_or_refused(const std::string& good, unsigned seed, Read&& read) {
   std::mt19937_64 generator(seed);
   int refused = 0, accepted = 0;
   for (int trial = 0; trial < 3000; ++trial) {
-    const std::string text = damaged(good, generator);
+    const std::string text = test::damaged(good, generator);
     try {
       read(text);
       ++accepted;

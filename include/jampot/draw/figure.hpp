@@ -103,7 +103,10 @@ Axis rounded_axis(std::string label, double low, double high);
 /// @throws RequestError for another ending; CalculationError where gnuplot is missing or fails.
 void draw(const Figure& figure, const std::filesystem::path& path);
 
-/// The gnuplot script behind `draw`, writing to `output`.
+/// The picture itself; `ending` is ".svg", ".png" or ".pdf". @throws as `draw`
+std::string drawn(const Figure& figure, const std::string& ending);
+
+/// The gnuplot script behind `draw`, which writes to its standard output; the ending of `output` says what.
 std::string gnuplot_script(const Figure& figure, const std::filesystem::path& output);
 
 }  // namespace jampot

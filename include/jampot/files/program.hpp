@@ -1,0 +1,22 @@
+#pragma once
+// Another program, run to its end.
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace jampot {
+
+/// What a program left behind.
+struct ProgramOutput {
+  bool found = true;         ///< whether there is such a program
+  bool interrupted = false;  ///< ended by a signal
+  int status = 0;            ///< its exit status, where it ended by itself
+  std::string out, said;     ///< standard output and standard error
+};
+
+/// Runs `words[0]` (looked for in PATH where it has no slash) with the rest as its arguments and `in` as its
+/// standard input. Nothing passes through a shell; the streams are files without names, so that neither side
+/// waits for the other and an interruption leaves nothing behind.
+ProgramOutput run_program(const std::vector<std::string>& words, std::string_view in = {});
+
+}  // namespace jampot

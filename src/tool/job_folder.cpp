@@ -1,0 +1,124 @@
+#include "job_folder.hpp"
+
+#include <fmt/format.h>
+#include <oneapi/tbb/parallel_for.h>
+#include <oneapi/tbb/task_arena.h>
+
+#include <algorithm>
+#include <filesystem>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/files/program.hpp"
+#include "progress_line.hpp"
+
+namespace jampot::tool {
+namespace {
+
+namespace fs = std::filesystem;
+
+struct Summary {
+  int done = 0, failed = 0, skipped = 0, planned = 0;
+  std::size_t notices = 0;
+  std::string outcome, message;
+  bool wrong_request = false;
+  Json title;
+};
+
+// What a job run by itself says of its own.
+Summary summary_of(const ProgramOutput& output) {
+  Summary summary;
+  const Json answer = Json::parse(output.out, nullptr, false);
+  if (!answer.is_discarded()) {
+    summary.title = answer["title"];
+    summary.notices = answer["notices"].size();
+    for (const Json& step : answer["steps"]) {
+      const std::string outcome = step["outcome"];
+      ++(outcome == "done"      ? summary.done
+         : outcome == "failed"  ? summary.failed
+         : outcome == "planned" ? summary.planned
+                                : summary.skipped);
+    }
+  }
+  summary.wrong_request = output.status == 2;
+  if (output.interrupted || output.status != 0) {
+    for (const std::string& line : split(output.said, '\n')) {
+      if (!line.starts_with("jampot: ")) continue;
+      summary.message = line.substr(8);
+      break;
+    }
+    if (output.interrupted) summary.message = "ended by a signal";
+  }
+  summary.outcome = output.status == 0 ? (summary.planned > 0 ? "planned" : "done") : "failed";
+  return summary;
+}
+
+}  // namespace
+
+std::vector<std::string> job_files(const std::vector<std::string>& names) {
+  std::vector<std::string> files;
+  for (const std::string& name : names) {
+    if (!fs::is_directory(name)) {
+      files.push_back(name);
+      continue;
+    }
+    const std::size_t before = files.size();
+    for (const auto& entry : fs::recursive_directory_iterator(name)) {
+      if (entry.is_regular_file() && entry.path().string().ends_with(".job.toml"))
+        files.push_back(entry.path().string());
+    }
+    if (files.size() == before)
+      throw RequestError(fmt::format("{}: there is no *.job.toml in this folder", name));
+    std::sort(files.begin() + static_cast<std::ptrdiff_t>(before), files.end());
+  }
+  return files;
+}
+
+JobOutcome run_jobs(const std::vector<std::string>& files, bool check_only, int threads) {
+  std::vector<Summary> summaries(files.size());
+  const int cores = threads > 0 ? threads : oneapi::tbb::this_task_arena::max_concurrency();
+  const int at_once = std::min(cores, static_cast<int>(files.size()));
+  {
+    Progress progress;
+    const ProgressLine line("jobs", progress);
+    progress.expected = static_cast<long>(files.size());
+    oneapi::tbb::task_arena arena(at_once);
+    arena.execute([&] {
+      oneapi::tbb::parallel_for(std::size_t{0}, files.size(), [&](std::size_t k) {
+        std::vector<std::string> words{"/proc/self/exe", "job",
+                                       files[k],         "--json",
+                                       "--threads",      std::to_string(std::max(1, cores / at_once))};
+        if (check_only) words.emplace_back("--check");
+        summaries[k] = summary_of(run_program(words));
+        ++progress.done;
+      });
+    });
+  }
+  JobOutcome outcome;
+  Answer& answer = outcome.answer;
+  answer.json = plain_header("job");
+  answer.json["jobs"] = Json::array();
+  Table table{fmt::format("{} jobs", files.size()),
+              {{"job"}, {"outcome"}, {"steps done"}, {"failed"}, {"skipped"}, {"notices"}, {"first fault"}},
+              {}};
+  for (std::size_t k = 0; k < files.size(); ++k) {
+    const Summary& s = summaries[k];
+    table.rows.push_back({files[k], s.outcome, std::to_string(s.done), std::to_string(s.failed),
+                          std::to_string(s.skipped), std::to_string(s.notices), s.message});
+    answer.json["jobs"].push_back({{"file", files[k]},
+                                   {"title", s.title},
+                                   {"outcome", s.outcome},
+                                   {"steps_done", s.done},
+                                   {"steps_failed", s.failed},
+                                   {"steps_skipped", s.skipped},
+                                   {"steps_planned", s.planned},
+                                   {"notices", s.notices},
+                                   {"message", s.message}});
+    if (s.outcome == "failed")
+      outcome.failures.push_back({fmt::format("{}: {}", files[k], s.message), s.wrong_request});
+  }
+  answer.tables.push_back(std::move(table));
+  return outcome;
+}
+
+}  // namespace jampot::tool
