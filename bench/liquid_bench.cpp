@@ -7,6 +7,7 @@
 
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac.hpp"
+#include "jampot/liquid/unifac_interactions.hpp"
 #include "jampot/phase/mixture.hpp"
 
 namespace {
@@ -157,5 +158,98 @@ void unifac_4_components_new_T(benchmark::State& state) {
   }
 }
 BENCHMARK(unifac_4_components_new_T);
+
+// The same from the printed sums: every component in the mixture and pure, nothing kept.
+struct PlainUnifac {
+  static constexpr std::size_t components = 4;
+  const std::vector<Substance> substances =
+      substances_named({"ethyl acetate", "1-butanol", "toluene", "water"});
+  std::vector<UnifacGroup> groups;
+  std::vector<double> count;  // [component][group]
+  std::vector<double> a;      // K, [group][group]
+
+  PlainUnifac() {
+    const auto model = make_activity_model("unifac", substances, {});
+    groups = dynamic_cast<const Unifac&>(*model).groups();
+    const auto& table = UnifacGroups::of(UnifacTable::vle);
+    for (const Substance& substance : substances) {
+      std::vector<double> row(groups.size());
+      for (const GroupCount& group : table.parse(substance.groups.at(name_of(UnifacTable::vle)))) {
+        for (std::size_t k = 0; k < groups.size(); ++k) {
+          if (groups[k].name == group.group) row[k] += group.count;
+        }
+      }
+      count.insert(count.end(), row.begin(), row.end());
+    }
+    for (const UnifacGroup& m : groups) {
+      for (const UnifacGroup& n : groups)
+        a.push_back(m.main_number == n.main_number
+                        ? 0
+                        : group_interaction(UnifacTable::vle, m.main_number, n.main_number)->a_K);
+    }
+  }
+
+  // ln Gamma of every group in a liquid of these amounts.
+  std::vector<double> ln_Gamma(const std::vector<double>& x, double T) const {
+    const std::size_t n = groups.size();
+    std::vector<double> theta(n), result(n);
+    double whole = 0;
+    for (std::size_t k = 0; k < n; ++k) {
+      for (std::size_t i = 0; i < components; ++i) theta[k] += x[i] * count[i * n + k] * groups[k].Q;
+      whole += theta[k];
+    }
+    for (double& share : theta) share /= whole;
+    const auto psi = [&](std::size_t m, std::size_t k) { return std::exp(-a[m * n + k] / T); };
+    for (std::size_t k = 0; k < n; ++k) {
+      double sum = 0, rest = 0;
+      for (std::size_t m = 0; m < n; ++m) {
+        sum += theta[m] * psi(m, k);
+        double below = 0;
+        for (std::size_t l = 0; l < n; ++l) below += theta[l] * psi(l, m);
+        rest += theta[m] * psi(k, m) / below;
+      }
+      result[k] = groups[k].Q * (1 - std::log(sum) - rest);
+    }
+    return result;
+  }
+
+  std::vector<double> ln_gamma(const std::vector<double>& x, double T) const {
+    const std::size_t n = groups.size();
+    const std::vector<double> mixed = ln_Gamma(x, T);
+    std::vector<double> r(components), q(components), result(components);
+    double rx = 0, qx = 0;
+    for (std::size_t i = 0; i < components; ++i) {
+      for (std::size_t k = 0; k < n; ++k) {
+        r[i] += count[i * n + k] * groups[k].R;
+        q[i] += count[i * n + k] * groups[k].Q;
+      }
+      rx += r[i] * x[i];
+      qx += q[i] * x[i];
+    }
+    for (std::size_t i = 0; i < components; ++i) {
+      const double V = r[i] / rx, F = q[i] / qx;
+      result[i] = 1 - V + std::log(V) - 5 * q[i] * (1 - V / F + std::log(V / F));
+      std::vector<double> pure(components);
+      pure[i] = 1;
+      const std::vector<double> alone = ln_Gamma(pure, T);
+      for (std::size_t k = 0; k < n; ++k) result[i] += count[i * n + k] * (mixed[k] - alone[k]);
+    }
+    return result;
+  }
+};
+
+void unifac_4_components_textbook(benchmark::State& state) {
+  const PlainUnifac plain;
+  const std::vector<double> x{0.2, 0.3, 0.1, 0.4};
+  std::array<double, 4> ours{};
+  const auto model = unifac_of_four();
+  model->set_temperature(330);
+  model->evaluate(x, ours);
+  for (std::size_t i = 0; i < 4; ++i) {
+    if (std::abs(plain.ln_gamma(x, 330)[i] - ours[i]) > 1e-10) state.SkipWithError("the two do not agree");
+  }
+  for (auto _ : state) benchmark::DoNotOptimize(plain.ln_gamma(x, 330).data());
+}
+BENCHMARK(unifac_4_components_textbook);
 
 }  // namespace

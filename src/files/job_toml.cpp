@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "jampot/basis/text.hpp"
 #include "toml_reader.hpp"
 
 namespace jampot {
@@ -101,6 +102,10 @@ class JobReader {
   JobStep step(const toml::table& table, const std::vector<JobStep>& before) const {
     JobStep step;
     step.line = line(table);
+    for (const auto& [key, node] : table) {  // what it misses may be there, misspelt
+      if (table.get("command") == nullptr && edit_distance(lower_case(key.str()), "command") <= 2)
+        reader_.fail(node, fmt::format("'{}' is not a key here. Did you mean 'command'?", key.str()));
+    }
     step.command = reader_.text_of(reader_.require(table, "command"), "command");
     step.name = table.get("name") != nullptr ? optional_text(table, "name") : step.command;
     step.heading = optional_text(table, "heading");

@@ -98,7 +98,7 @@ JobOutcome run_jobs(const std::vector<std::string>& files, bool check_only, int 
   Answer& answer = outcome.answer;
   answer.json = plain_header("job");
   answer.json["jobs"] = Json::array();
-  Table table{fmt::format("{} jobs", files.size()),
+  Table table{files.size() == 1 ? "1 job" : fmt::format("{} jobs", files.size()),
               {{"job"}, {"outcome"}, {"steps done"}, {"failed"}, {"skipped"}, {"notices"}, {"first fault"}},
               {}};
   for (std::size_t k = 0; k < files.size(); ++k) {
@@ -114,8 +114,10 @@ JobOutcome run_jobs(const std::vector<std::string>& files, bool check_only, int 
                                    {"steps_planned", s.planned},
                                    {"notices", s.notices},
                                    {"message", s.message}});
-    if (s.outcome == "failed")
-      outcome.failures.push_back({fmt::format("{}: {}", files[k], s.message), s.wrong_request});
+    if (s.outcome != "failed") continue;
+    const bool names_file = s.message.starts_with(files[k]);
+    outcome.failures.push_back(
+        {names_file ? s.message : fmt::format("{}: {}", files[k], s.message), s.wrong_request});
   }
   answer.tables.push_back(std::move(table));
   return outcome;
