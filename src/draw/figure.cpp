@@ -111,10 +111,17 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
                         panel.y.high);
   script += fmt::format("{}set logscale x\n{}set logscale y\n", panel.x.logarithmic ? "" : "un",
                         panel.y.logarithmic ? "" : "un");
-  script += fmt::format("set xlabel {} font {}\nset ylabel {} font {}\n", quoted(panel.x.label),
-                        font(path, label_font_px), quoted(panel.y.label), font(path, label_font_px));
   const auto screen_x = [&](double px) { return px / figure.width; };
   const auto screen_y = [&](double px) { return 1 - px / figure.height; };
+  script += fmt::format("set xlabel {} font {}\n", quoted(panel.x.label), font(path, label_font_px));
+  if (!panel.y.label.empty()) {
+    // At a place of its own: beside wide numbers gnuplot's own label of the axis leaves the page and is
+    // dropped.
+    constexpr double beside_px = 86;
+    script += fmt::format("set label {} at screen {},{} center rotate by 90 font {}\n", quoted(panel.y.label),
+                          screen_x(frame.left - beside_px), screen_y((frame.top + frame.bottom) / 2),
+                          font(path, label_font_px));
+  }
   script += fmt::format("set key {} {} Left reverse samplen 2 spacing 1.15\n",
                         layout.key_at_top ? "top" : "bottom", layout.key_at_right ? "right" : "left");
   for (const PlacedLabel& label : layout.labels) {

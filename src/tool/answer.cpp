@@ -3,7 +3,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
+#include "jampot/basis/error.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/xlsx.hpp"
 
@@ -23,8 +25,9 @@ Table thinned(const Table& table, std::size_t most) {
   std::size_t step = least;  // preferably one that ends on the last row
   while ((rows - 1) % step != 0 && step < 2 * least) ++step;
   if ((rows - 1) % step != 0) step = least;
-  Table shown{
-      fmt::format("{}, 1 row in {} of {} (--csv writes all)", table.title, step, rows), table.columns, {}};
+  Table shown{fmt::format("{}, 1 row in {} of {}{}", table.title, step, rows, all_rows_are_written),
+              table.columns,
+              {}};
   for (std::size_t k = 0; k < rows; k += step) shown.rows.push_back(table.rows[k]);
   if ((rows - 1) % step != 0) shown.rows.push_back(table.rows.back());
   return shown;
@@ -78,7 +81,36 @@ std::vector<std::string> parameter_lines(const Json& json) {
 
 }  // namespace
 
+namespace {
+
+bool all_finite(const Json& json) {
+  if (json.is_number_float()) return std::isfinite(json.get<double>());
+  return !json.is_structured() || std::all_of(json.begin(), json.end(), all_finite);
+}
+
+}  // namespace
+
+void demand_numbers(const Answer& answer) {
+  constexpr const char* why =
+      "the request is far outside of what the model means, or the model breaks down there; a state nearer to "
+      "those it was "
+      "made for gives an answer";
+  for (const Table& table : answer.tables) {
+    for (std::size_t row = 0; row < table.rows.size(); ++row) {
+      for (std::size_t k = 0; k < table.rows[row].size(); ++k) {
+        const auto* value = std::get_if<double>(&table.rows[row][k]);
+        if (value == nullptr || std::isfinite(*value)) continue;
+        throw CalculationError(fmt::format("{} in row {} of '{}' came out as no number: {}",
+                                           table.columns[k].name, row + 1, table.title, why));
+      }
+    }
+  }
+  if (!all_finite(answer.json))
+    throw CalculationError(fmt::format("something came out as no number: {}", why));
+}
+
 std::vector<std::string> write_files(const Answer& answer, const Presentation& presentation) {
+  demand_numbers(answer);
   std::vector<std::string> written;
   if (!presentation.figure.empty()) {
     Figure figure = presentation.plot.empty()

@@ -2,6 +2,7 @@
 // What a command has to say, before it is decided how it is shown.
 #include <optional>
 #include <string>
+#include <string_view>
 #include <utility>
 #include <vector>
 
@@ -30,7 +31,11 @@ struct Presentation {
   Window window;
 };
 
-/// Writes the files that were asked for. @returns their paths
+/// The last gate: no answer leaves with a number that is none.
+/// @throws CalculationError naming the table, row and column
+void demand_numbers(const Answer& answer);
+
+/// Writes the files that were asked for, after `demand_numbers`. @returns their paths
 std::vector<std::string> write_files(const Answer& answer, const Presentation& presentation);
 
 /// What the screen says below the tables: the answer's lines, then its parameters with their sources.
@@ -58,5 +63,8 @@ Figure plot_figure(const std::vector<Table>& tables, const std::string& wanted, 
 
 /// At most about `most` rows, the first and last among them; the title says so where rows are left out.
 Table thinned(const Table& table, std::size_t most = 26);
+
+/// What such a title ends with; a report, which has no options, leaves it out.
+inline constexpr std::string_view all_rows_are_written = " (--csv writes all)";
 
 }  // namespace jampot::tool

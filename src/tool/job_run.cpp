@@ -91,8 +91,11 @@ std::vector<std::string> write_report(const Job& job, const std::vector<StepResu
       continue;
     }
     if (result.answer.figure) report.figure(*result.answer.figure);
-    for (const Table& table : result.answer.screen.empty() ? result.answer.tables : result.answer.screen)
-      report.table(table);
+    for (Table table : result.answer.screen.empty() ? result.answer.tables : result.answer.screen) {
+      if (table.title.ends_with(all_rows_are_written))
+        table.title.resize(table.title.size() - all_rows_are_written.size());
+      report.table(std::move(table));
+    }
     for (const std::string& line : closing_lines(result.answer)) report.text(line);
     for (const Notice& notice : result.answer.notices)
       report.text(fmt::format("notice ({}): {}", notice.code, notice.text));
