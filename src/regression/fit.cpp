@@ -412,7 +412,7 @@ Objective parse_objective(std::string_view text) {
                                  did_you_mean(text, names)));
 }
 
-std::vector<const FittedParameter*> Fit::free() const {
+std::vector<const FittedParameter*> Fit::free() const& {
   std::vector<const FittedParameter*> list;
   for (const FittedParameter& parameter : parameters) {
     if (parameter.is_free()) list.push_back(&parameter);

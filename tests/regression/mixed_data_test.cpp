@@ -228,8 +228,8 @@ TEST(Intervals, ProfilesAgreeWithStandardErrorsWhereTheProblemIsNearlyLinear) {
   FitOptions free = options;
   free.release = {"alpha"};
   free.profiles = Profiles::when_nonlinear;
-  for (const FittedParameter* parameter :
-       fit({test::synthetic(test::mtbe_methanol(), DataKind::txy, 40, 5)}, free).free()) {
+  const Fit with_alpha = fit({test::synthetic(test::mtbe_methanol(), DataKind::txy, 40, 5)}, free);
+  for (const FittedParameter* parameter : with_alpha.free()) {
     EXPECT_TRUE(parameter->profiled);  // alpha free: visibly nonlinear
   }
 }

@@ -155,7 +155,9 @@ struct Fit {
   Notices notices;
   long evaluations = 0;  ///< of the liquid model, all starts together
 
-  std::vector<const FittedParameter*> free() const;    ///< neither held nor tied to another
+  /// Those that are neither held nor tied to another. They belong to the fit, which has to outlive the list.
+  std::vector<const FittedParameter*> free() const&;
+  std::vector<const FittedParameter*> free() && = delete;
   std::vector<const FittedParameter*> fitted() const;  ///< those that are not held
   /// Covariance of the fitted ones: tied parameters move together.
   Eigen::MatrixXd fitted_covariance() const;
