@@ -1,10 +1,14 @@
 #include "jampot/basis/text.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cctype>
 #include <charconv>
 #include <cmath>
 #include <numeric>
+
+#include "jampot/basis/constants.hpp"
 
 namespace jampot {
 
@@ -48,6 +52,12 @@ std::optional<double> parse_number(std::string_view text) {
   const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), value);
   if (error != std::errc() || end != text.data() + text.size() || !std::isfinite(value)) return std::nullopt;
   return value;
+}
+
+std::string temperatures_text(double Tmin_K, double Tmax_K) {
+  const std::string low = fmt::format("{:.1f}", Tmin_K - celsius_zero),
+                    high = fmt::format("{:.1f}", Tmax_K - celsius_zero);
+  return low == high ? fmt::format("at {} degC", low) : fmt::format("between {} and {} degC", low, high);
 }
 
 std::size_t edit_distance(std::string_view a, std::string_view b) {

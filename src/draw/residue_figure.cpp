@@ -44,6 +44,7 @@ class Drawer : TriangleDrawer {
     if (shows("through")) {
       for (const ResidueCurve& curve : map_.through) add(curve, {"", Stroke::solid, 2.2, through_colour});
     }
+    for (std::size_t k = 0; k < options_.compared.size(); ++k) compared(k);
     if (shows("nodes")) nodes();
     if (shows("temperatures")) temperatures();
     if (shows("marks")) {
@@ -57,6 +58,46 @@ class Drawer : TriangleDrawer {
   }
 
  private:
+  // Another model's boundaries, two liquids and azeotropes in one colour of its own, dashed.
+  void compared(std::size_t k) {
+    constexpr std::array colours{5, 3, 7, 4};
+    const auto& [label, map] = options_.compared[k];
+    const int colour = colours[k % colours.size()];
+    bool named = false;
+    const auto line = [&](std::vector<Spot> spots, double width) {
+      Series series{std::move(spots), named ? "" : label, Stroke::dashed, Mark::none, colour, width};
+      series.in_key = !named;
+      named = true;
+      panel_.series.push_back(std::move(series));
+    };
+    if (shows("boundaries")) {
+      for (const Separatrix& separatrix : map.separatrices) {
+        if (separatrix.boundary) line(spots(separatrix.x), 2.6);
+      }
+    }
+    if (shows("two-liquids")) {
+      for (const BoilingRegion& region : map.two_liquids.regions) {
+        std::vector<Spot> alpha, beta;
+        for (const BoilingTieLine& tie_line : region.tie_lines) {
+          alpha.push_back(spot(tie_line.alpha));
+          beta.push_back(spot(tie_line.beta));
+        }
+        line(std::move(alpha), 1.6);
+        line(std::move(beta), 1.6);
+      }
+    }
+    if (!shows("nodes")) return;
+    Series azeotropes{{}, label + ", azeotropes", Stroke::none, Mark::diamond, colour, 2};
+    azeotropes.in_key = true;
+    for (const SingularPoint& point : map.singular.points) {
+      if (point.members.size() < 2) continue;
+      azeotropes.spots.push_back(spot(point.x));
+      if (shows("temperatures"))
+        panel_.callouts.push_back({spot(point.x), label + ": " + temperature(point.T_K)});
+    }
+    if (!azeotropes.spots.empty()) panel_.series.push_back(std::move(azeotropes));
+  }
+
   struct Style {
     std::string label;
     Stroke stroke;

@@ -131,10 +131,8 @@ class Judge {
       notices_.add(
           "unifac-range",
           fmt::format(
-              "the table of {} is meant for {:.0f} to {:.0f} degC; this result uses it between {:.1f} "
-              "and {:.1f} degC",
-              unifac->name(), celsius((*range)[0]), celsius((*range)[1]), celsius(Tmin_K_),
-              celsius(Tmax_K_)));
+              "the table of {} is meant for {:.0f} to {:.0f} degC; this result uses it {}", unifac->name(),
+              celsius((*range)[0]), celsius((*range)[1]), temperatures_text(Tmin_K_, Tmax_K_)));
     }
   }
 

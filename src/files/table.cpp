@@ -22,9 +22,7 @@ std::string heading(const Column& column, const DisplayUnits& units) {
   return unit.empty() ? column.name : fmt::format("{} [{}]", column.name, unit);
 }
 
-namespace {
-
-std::string screen_text(const Column& column, const Cell& cell, const DisplayUnits& units) {
+std::string cell_text(const Column& column, const Cell& cell, const DisplayUnits& units) {
   if (const auto* text = std::get_if<std::string>(&cell)) return *text;
   if (std::holds_alternative<std::monostate>(cell)) return "";
   const double value = shown_value(column, std::get<double>(cell), units);
@@ -33,8 +31,18 @@ std::string screen_text(const Column& column, const Cell& cell, const DisplayUni
   const double size = std::abs(value);
   const bool lost = size > 0 && column.decimals >= 4 && size < std::pow(10.0, 1 - column.decimals);
   if (lost || size >= 1e7) return fmt::format("{:.4g}", value);
+  // A column of five decimals is about small numbers: 0.0001312 of toluene in water, not 0.00013.
+  if (column.decimals >= 5 && size > 0 && size < std::pow(10.0, 2 - column.decimals))
+    return fmt::format("{:#.4g}", value);
   return fmt::format("{:.{}f}", value, column.decimals);
 }
+
+bool is_numeric(const Table& table, std::size_t column) {
+  return std::none_of(table.rows.begin(), table.rows.end(),
+                      [&](const auto& row) { return std::holds_alternative<std::string>(row[column]); });
+}
+
+namespace {
 
 // Width on the screen: bytes that continue a UTF-8 character take no place.
 std::size_t width(const std::string& text) {
@@ -49,22 +57,21 @@ std::string as_text(const Table& table, const DisplayUnits& units) {
   for (const Column& column : table.columns) lines[0].push_back(heading(column, units));
   for (const auto& row : table.rows) {
     std::vector<std::string> line;
-    for (std::size_t k = 0; k < row.size(); ++k) line.push_back(screen_text(table.columns[k], row[k], units));
+    for (std::size_t k = 0; k < row.size(); ++k) line.push_back(cell_text(table.columns[k], row[k], units));
     lines.push_back(std::move(line));
   }
   std::vector<std::size_t> widths(table.columns.size());
-  std::vector<bool> is_text(table.columns.size());
+  std::vector<bool> numeric(table.columns.size());
   for (std::size_t k = 0; k < widths.size(); ++k) {
     for (const auto& line : lines) widths[k] = std::max(widths[k], width(line[k]));
-    is_text[k] = std::any_of(table.rows.begin(), table.rows.end(),
-                             [&](const auto& row) { return std::holds_alternative<std::string>(row[k]); });
+    numeric[k] = is_numeric(table, k);
   }
   std::string text = table.title.empty() ? "" : table.title + "\n";
   for (const auto& line : lines) {
     std::string out;
     for (std::size_t k = 0; k < line.size(); ++k) {
       const std::string blanks(widths[k] - width(line[k]), ' ');
-      out += (k > 0 ? "  " : "") + (is_text[k] ? line[k] + blanks : blanks + line[k]);
+      out += (k > 0 ? "  " : "") + (numeric[k] ? blanks + line[k] : line[k] + blanks);
     }
     out.erase(out.find_last_not_of(' ') + 1);
     text += out + "\n";

@@ -135,7 +135,6 @@ const Unifac* Mixture::unifac() const {
 
 Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
   Notices notices;
-  const auto celsius = [](double T_K) { return T_K - celsius_zero; };
   notices.add(model_notices_);
   for (const Substance& substance : substances_) {
     if (substance.name.ends_with(" acid") && !(associating_vapour_ && can_pair(substance, choice_.model))) {
@@ -176,10 +175,9 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
       notices.add(
           "parameter-range",
           fmt::format(
-              "the {} parameters of {} and {} come from data between {:.1f} and {:.1f} degC; this result "
-              "uses them between {:.1f} and {:.1f} degC",
-              pair.model, pair.between[0], pair.between[1], celsius((*pair.range_K)[0]),
-              celsius((*pair.range_K)[1]), celsius(Tmin_K), celsius(Tmax_K)));
+              "the {} parameters of {} and {} come from data {}; this result uses them {}", pair.model,
+              pair.between[0], pair.between[1], temperatures_text((*pair.range_K)[0], (*pair.range_K)[1]),
+              temperatures_text(Tmin_K, Tmax_K)));
     }
   }
   return notices;

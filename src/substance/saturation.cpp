@@ -4,6 +4,7 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/substance/properties.hpp"
 
 namespace jampot {
@@ -61,10 +62,10 @@ Notices vapour_pressure_notices(const Substance& substance, double Tmin_K, doubl
     notices.add(
         "vapour-pressure-range",
         fmt::format(
-            "the vapour pressure of {} is known from {:.1f} to {:.1f} degC; this result uses it between "
-            "{:.1f} and {:.1f} degC, continued {}",
-            substance.name, celsius(curve.Tmin_K()), celsius(curve.Tmax_K()), celsius(Tmin_K),
-            celsius(Tmax_K),
+            "the vapour pressure of {} is known from {:.1f} to {:.1f} degC; this result uses it {}, continued "
+            "{}",
+            substance.name, celsius(curve.Tmin_K()), celsius(curve.Tmax_K()),
+            temperatures_text(Tmin_K, Tmax_K),
             curve.Tc_K() ? "by corresponding states (Ambrose, Walton 1989) joined to it"
                          : "with the slope at the end of its range"));
   }

@@ -18,6 +18,12 @@ Json plain_header(const std::string& command) {
           {"parameters", Json::array()}};
 }
 
+std::string fraction_heading(char phase, const Substance& substance, Basis basis, std::string_view which) {
+  const bool mole = basis == Basis::mole;
+  if (which.empty() && !mole) which = phase == 'y' ? "vapour" : "liquid";
+  return fmt::format("{}({}){}{}", mole ? phase : 'w', substance.short_name(), which.empty() ? "" : " ", which);
+}
+
 Table thinned(const Table& table, std::size_t most) {
   const std::size_t rows = table.rows.size();
   if (rows <= most) return table;

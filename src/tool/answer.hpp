@@ -10,6 +10,7 @@
 #include "jampot/draw/window.hpp"
 #include "jampot/files/json_results.hpp"
 #include "jampot/files/table.hpp"
+#include "jampot/phase/composition.hpp"
 
 namespace jampot::tool {
 
@@ -46,6 +47,8 @@ class Presenter {
  public:
   virtual ~Presenter() = default;
   virtual void present(const Answer& answer, const Presentation& presentation) = 0;
+  /// Whether a command may say on the terminal how far it has come.
+  virtual bool shows_progress() const { return true; }
 };
 
 /// Writes the files, then prints. Nothing is printed where a file cannot be written.
@@ -53,6 +56,10 @@ class ScreenPresenter final : public Presenter {
  public:
   void present(const Answer& answer, const Presentation& presentation) override;
 };
+
+/// The heading of a fraction: "x(water)", "y(water)", "x(water) alpha"; by mass "w(water) liquid", "w(water)
+/// vapour", "w(water) alpha".
+std::string fraction_heading(char phase, const Substance& substance, Basis basis, std::string_view which = {});
 
 /// The beginning of an answer that is not about a mixture.
 Json plain_header(const std::string& command);

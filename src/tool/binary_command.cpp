@@ -63,17 +63,17 @@ void check_overlays(const std::vector<BinaryCurve>& curves, const std::vector<Da
 }
 
 // The boiling curves of all models beside each other: a row for each composition they share.
-Table side_by_side(const std::vector<BinaryCurve>& curves, const Mixture& mixture) {
-  const std::string name = mixture.substances()[0].short_name();
+Table side_by_side(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis) {
+  const Substance& first = mixture.substances()[0];
   const bool isobaric = curves.front().sought == Sought::temperature;
-  Table table{"Models side by side", {{fmt::format("x({})", name), Dimension::fraction, 4}}, {}};
+  Table table{"Models side by side", {{fraction_heading('x', first, basis), Dimension::fraction, 4}}, {}};
   for (const BinaryCurve& curve : curves) {
     table.columns.push_back({fmt::format("{} {}", isobaric ? "T" : "P", curve.label),
                              isobaric ? Dimension::temperature : Dimension::pressure, 3});
-    table.columns.push_back({fmt::format("y {}", curve.label), Dimension::fraction, 4});
+    table.columns.push_back({basis == Basis::mole ? "y " + curve.label : "w vapour " + curve.label, Dimension::fraction, 4});
   }
   for (const BinaryPoint& point : curves.front().points) {
-    std::vector<Cell> row{point.x[0]};
+    std::vector<Cell> row{shown_fraction(point.x[0], mixture, basis)};
     for (const BinaryCurve& curve : curves) {
       const auto found =
           std::find_if(curve.points.begin(), curve.points.end(),
@@ -81,7 +81,7 @@ Table side_by_side(const std::vector<BinaryCurve>& curves, const Mixture& mixtur
       if (found == curve.points.end()) {
         row.insert(row.end(), {Cell(), Cell()});  // inside a split of that model
       } else {
-        row.insert(row.end(), {isobaric ? found->T_K : found->P_Pa, found->y[0]});
+        row.insert(row.end(), {isobaric ? found->T_K : found->P_Pa, shown_fraction(found->y[0], mixture, basis)});
       }
     }
     table.rows.push_back(std::move(row));
@@ -165,17 +165,19 @@ class DiagramOf {
   // uncertainty, columns, and the azeotropes.
   void draw_uncertainty() {
     const bool isobaric = held_.sought == Sought::temperature;
-    Table table{"Standard uncertainties from the fitted parameters", {{"x1", Dimension::fraction, 4}}, {}};
+    Table table{"Standard uncertainties from the fitted parameters", 
+                {{fraction_heading('x', main().substances()[0], basis_), Dimension::fraction, 4}},
+                {}};
     table.columns.push_back(isobaric ? Column{"u(T)", Dimension::temperature, 4, true}
                                      : Column{"u(P)", Dimension::pressure, 4, true});
-    table.columns.push_back({"u(y1)", Dimension::number, 5});
+    table.columns.push_back({basis_ == Basis::mole ? "u(y1)" : "u(y1), moles", Dimension::number, 5});
     for (std::size_t k = 0; k < held_.values.size(); ++k) {  // the first contender's curves come first
       const BinaryCurve& curve = curves_[k];
       const UncertaintyBand band = uncertainty_band(main(), curve);
       Json json = Json::array();
       for (std::size_t p = 0; p < band.points.size(); ++p) {
         const BandPoint& u = band.points[p];
-        table.rows.push_back({curve.points[p].x[0], isobaric ? u.u_T_K : u.u_P_Pa, u.u_y1});
+        table.rows.push_back({shown_fraction(curve.points[p].x[0], main(), basis_), isobaric ? u.u_T_K : u.u_P_Pa, u.u_y1});
         json.push_back({{"x", curve.points[p].x}, {"u_T_K", u.u_T_K}, {"u_P_Pa", u.u_P_Pa}, {"u_y", u.u_y1}});
       }
       answer_.json["curves"][k]["uncertainty"] = std::move(json);
@@ -205,7 +207,7 @@ class DiagramOf {
       if (!compared() || held_.values.size() > 1) answer_.screen.push_back(thinned(answer_.tables.back()));
     }
     if (compared() && held_.values.size() == 1) {
-      answer_.tables.push_back(side_by_side(curves_, main()));
+      answer_.tables.push_back(side_by_side(curves_, main(), basis_));
       answer_.screen.push_back(thinned(answer_.tables.back()));
     }
     add(azeotrope_table(curves_, main(), basis_));
@@ -231,6 +233,8 @@ class DiagramOf {
                           compared() ? fmt::format("{}, {}", set.name, contender.label) : set.name));
       answer_.notices.add(set.notices);
     }
+    if (basis_ == Basis::mass && !sets_.empty() && &contender == &contenders_.front())
+      answer_.lines.emplace_back("deviations of y1 are in mole fractions");
   }
 
   Diagram diagram_;

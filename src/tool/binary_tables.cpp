@@ -2,19 +2,14 @@
 
 #include <fmt/format.h>
 
-namespace jampot::tool {
-namespace {
+#include "answer.hpp"
 
-double shown(double x1, const Mixture& mixture, Basis basis) {
+namespace jampot::tool {
+
+double shown_fraction(double x1, const Mixture& mixture, Basis basis) {
   const std::array<double, 2> x{x1, 1 - x1};
   return basis == Basis::mole ? x1 : mass_fractions(x, mixture.substances())[0];
 }
-
-std::string fraction(const char* phase, const Substance& substance, Basis basis) {
-  return fmt::format("{}{}({})", basis == Basis::mole ? "" : "w ", phase, substance.short_name());
-}
-
-}  // namespace
 
 std::string held_text(const BinaryCurve& curve, const DisplayUnits& units) {
   const BinaryPoint& point = curve.points.front();
@@ -29,8 +24,8 @@ Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis,
   Table table{fmt::format("{} and {} at {}", first.name, second.name, held_text(curve, units)),
               {{"T", Dimension::temperature, 3},
                {"P", Dimension::pressure, 3},
-               {fraction("x", first, basis), Dimension::fraction, 4},
-               {fraction("y", first, basis), Dimension::fraction, 4},
+               {fraction_heading('x', first, basis), Dimension::fraction, 4},
+               {fraction_heading('y', first, basis), Dimension::fraction, 4},
                {fmt::format("K({})", first.short_name())},
                {fmt::format("K({})", second.short_name())},
                {"relative volatility"}},
@@ -40,8 +35,8 @@ Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis,
     if (activity) table.columns.push_back({fmt::format("gamma({})", substance->short_name())});
   }
   for (const BinaryPoint& point : curve.points) {
-    table.rows.push_back({point.T_K, point.P_Pa, shown(point.x[0], mixture, basis),
-                          shown(point.y[0], mixture, basis), point.K[0], point.K[1],
+    table.rows.push_back({point.T_K, point.P_Pa, shown_fraction(point.x[0], mixture, basis),
+                          shown_fraction(point.y[0], mixture, basis), point.K[0], point.K[1],
                           point.relative_volatility()});
     if (activity) table.rows.back().insert(table.rows.back().end(), {point.gamma[0], point.gamma[1]});
   }
@@ -53,14 +48,14 @@ Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mix
   Table table{"Azeotropes",
               {{"T", Dimension::temperature, 4},
                {"P", Dimension::pressure, 4},
-               {fraction("x", mixture.substances()[0], basis), Dimension::fraction, 6},
+               {fraction_heading('x', mixture.substances()[0], basis), Dimension::fraction, 6},
                {"kind"},
                {"extremum"}},
               {}};
   if (compared) table.columns.push_back({"model"});
   for (const BinaryCurve& curve : curves) {
     for (const Azeotrope& azeotrope : curve.azeotropes) {
-      table.rows.push_back({azeotrope.T_K, azeotrope.P_Pa, shown(azeotrope.x1, mixture, basis),
+      table.rows.push_back({azeotrope.T_K, azeotrope.P_Pa, shown_fraction(azeotrope.x1, mixture, basis),
                             std::string(azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"),
                             std::string(description(azeotrope.extremum))});
       if (compared) table.rows.back().emplace_back(curve.label);
@@ -73,13 +68,13 @@ Table critical_table(const std::vector<BinaryCurve>& curves, const Mixture& mixt
   Table table{"Critical points, where liquid and vapour become one",
               {{"T", Dimension::temperature, 3},
                {"P", Dimension::pressure, 3},
-               {fraction("x", mixture.substances()[0], basis), Dimension::fraction, 5}},
+               {fraction_heading('x', mixture.substances()[0], basis), Dimension::fraction, 5}},
               {}};
   const bool compared = !curves.front().label.empty();
   if (compared) table.columns.push_back({"model"});
   for (const BinaryCurve& curve : curves) {
     for (const BinaryPoint& point : curve.critical) {
-      table.rows.push_back({point.T_K, point.P_Pa, shown(point.x[0], mixture, basis)});
+      table.rows.push_back({point.T_K, point.P_Pa, shown_fraction(point.x[0], mixture, basis)});
       if (compared) table.rows.back().emplace_back(curve.label);
     }
   }
@@ -91,16 +86,16 @@ Table three_phase_table(const std::vector<BinaryCurve>& curves, const Mixture& m
   Table table{"Two liquids and vapour",
               {{"T", Dimension::temperature, 4},
                {"P", Dimension::pressure, 4},
-               {fraction("x alpha", first, basis), Dimension::fraction, 6},
-               {fraction("x beta", first, basis), Dimension::fraction, 6},
-               {fraction("y", first, basis), Dimension::fraction, 6}},
+               {fraction_heading('x', first, basis, "alpha"), Dimension::fraction, 6},
+               {fraction_heading('x', first, basis, "beta"), Dimension::fraction, 6},
+               {fraction_heading('y', first, basis), Dimension::fraction, 6}},
               {}};
   const bool compared = !curves.front().label.empty();
   if (compared) table.columns.push_back({"model"});
   for (const BinaryCurve& curve : curves) {
     for (const ThreePhase& line : curve.three_phases) {
-      table.rows.push_back({line.T_K, line.P_Pa, shown(line.x_alpha, mixture, basis),
-                            shown(line.x_beta, mixture, basis), shown(line.y, mixture, basis)});
+      table.rows.push_back({line.T_K, line.P_Pa, shown_fraction(line.x_alpha, mixture, basis),
+                            shown_fraction(line.x_beta, mixture, basis), shown_fraction(line.y, mixture, basis)});
       if (compared) table.rows.back().emplace_back(curve.label);
     }
   }

@@ -10,6 +10,9 @@ namespace jampot::tool {
 /// "101.325 kPa" or "60 degC": what is held along the curve.
 std::string held_text(const BinaryCurve& curve, const DisplayUnits& units);
 
+/// A mole fraction of the first substance in the basis that is shown.
+double shown_fraction(double x1, const Mixture& mixture, Basis basis);
+
 Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis, const DisplayUnits& units);
 Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
 Table critical_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);

@@ -19,9 +19,18 @@ namespace {
 
 struct FugacityOptions {
   std::vector<std::string> names, substance_files, compositions;
-  std::string equation = "pr", compare, interactions, temperature, pressure, basis = "mole", expected;
+  std::string equation, compare, interactions, temperature, pressure, basis = "mole", expected;
   bool working = false, translated = false;
   PresentationOptions presentation;
+
+  // What a mixture file says of the equation holds where nothing is given beside it.
+  void expand() {
+    const VapourOptions file = expand_names(names, substance_files).vapour;
+    if (equation.empty() && file.model != VapourOptions().model) equation = file.model;
+    if (equation.empty()) equation = "pr";
+    if (interactions.empty()) interactions = file.interactions;
+    translated = translated || file.translated;
+  }
 };
 
 class FugacityOf {
@@ -183,9 +192,12 @@ void add_fugacity(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<FugacityOptions>();
   CLI::App* command = tool.add_subcommand(
       "fugacity", "Fugacity coefficients, compressibility and volume roots from an equation of state");
-  command->add_option("MIX", options->names, "Substances: name, alias, formula or CAS number")
+  command
+      ->add_option("MIX", options->names,
+                   "Substances: name, alias, formula or CAS number; or one FILE.mixture.toml")
       ->required()
       ->type_name("NAME");
+  command->parse_complete_callback([options] { options->expand(); });
   add_substance_files(*command, options->substance_files);
   command->add_option("--vapour", options->equation, "Equation of state: pr (default), srk or pc-saft")
       ->type_name("MODEL");

@@ -242,13 +242,12 @@ class GammaOf {
 
   Table table_of(const std::vector<GammaPoint>& points, const std::string& title) const {
     Table table{title, {}, {}};
-    for (const char* what : {"x", "gamma", "ln gamma"}) {
-      for (const Substance& substance : substances()) {
-        const bool x = *what == 'x';
+    for (const Substance& substance : substances())
+      table.columns.push_back({fraction_heading('x', substance, basis_), Dimension::fraction, 4});
+    for (const char* what : {"gamma", "ln gamma"}) {
+      for (const Substance& substance : substances())
         table.columns.push_back(
-            {fmt::format("{}{}({})", x && basis_ == Basis::mass ? "w " : "", what, substance.short_name()),
-             x ? Dimension::fraction : Dimension::number, x ? 4 : 5});
-      }
+            {fmt::format("{}({})", what, substance.short_name()), Dimension::number, 5});
     }
     table.columns.push_back({"gE [J/mol]", Dimension::number, 1});
     table.columns.push_back({"hE [J/mol]", Dimension::number, 1});

@@ -27,7 +27,7 @@ class Planner {
  public:
   explicit Planner(const Job& job) : job_(job), tool_("jampot") { add_calculations(tool_, nobody_); }
 
-  std::vector<PlannedStep> run() {
+  JobPlan run() {
     for (const JobStep& step : job_.steps) {
       mixture_used_.push_back(false);
       steps_.push_back({&step, words(step), {}});
@@ -38,7 +38,12 @@ class Planner {
       std::vector<std::size_t> way;
       check_circle(k, way);
     }
-    return std::move(steps_);
+    JobPlan plan;
+    plan.steps = std::move(steps_);
+    for (const JobSetting& setting : job_.mixture) {
+      if (!mixture_keys_used_.contains(setting.key)) plan.unused.push_back(&setting);
+    }
+    return plan;
   }
 
  private:
@@ -91,12 +96,13 @@ class Planner {
       say(setting);
     }
     // The mixture of the job, unless the step has substances of its own; what a command has no use for (a
-    // vapour in a diagram of liquids) is left out.
+    // vapour in a diagram of liquids) is left out; what none of them has a use for is said.
     if (argument == "substances" && !said.contains("substances")) {
       mixture_used_.back() = true;
       for (const JobSetting& setting : job_.mixture) {
-        if (said.contains(setting.key)) continue;
-        if (setting.key == argument || options.contains(setting.key)) say(setting);
+        const bool known = setting.key == argument || options.contains(setting.key);
+        if (known) mixture_keys_used_.insert(setting.key);
+        if (known && !said.contains(setting.key)) say(setting);
       }
     }
     if (!job_.units.empty() && options.contains("units") && !said.contains("units"))
@@ -180,12 +186,13 @@ class Planner {
   CLI::App tool_;
   std::vector<PlannedStep> steps_;
   std::vector<bool> mixture_used_;     ///< by each step
+  std::set<std::string> mixture_keys_used_;
   std::vector<bool> free_of_circles_;  ///< steps whose ways back are known to end
 };
 
 }  // namespace
 
-std::vector<PlannedStep> plan(const Job& job) {
+JobPlan plan(const Job& job) {
   return Planner(job).run();
 }
 

@@ -13,8 +13,13 @@ struct PlannedStep {
   std::vector<std::size_t> waits_for;  ///< steps before it
 };
 
+struct JobPlan {
+  std::vector<PlannedStep> steps;
+  std::vector<const JobSetting*> unused;  ///< of the mixture: no step's command knows them
+};
+
 /// @throws RequestError naming file, line and key for an unknown command, option or step, a flag that is
 /// none, two steps that write one file, or steps that wait for each other
-std::vector<PlannedStep> plan(const Job& job);
+JobPlan plan(const Job& job);
 
 }  // namespace jampot::tool

@@ -20,6 +20,7 @@ class Collector final : public Presenter {
     result_.files = write_files(answer, presentation);
     result_.answer = answer;
   }
+  bool shows_progress() const override { return false; }  // the job has a line of its own
 
  private:
   StepResult& result_;

@@ -84,4 +84,14 @@ void MixtureOptions::expand() {
   Expansion(*this, file).run();
 }
 
+MixtureOptions expand_names(std::vector<std::string>& names, std::vector<std::string>& substance_files) {
+  MixtureOptions options;
+  options.names = std::move(names);
+  options.substance_files = std::move(substance_files);
+  options.expand();
+  names = options.names;
+  substance_files = options.substance_files;
+  return options;
+}
+
 }  // namespace jampot::tool

@@ -90,6 +90,10 @@ struct MixtureOptions {
   std::vector<std::pair<std::string, Resolved>> resolve_all(Notices& notices) const;
 };
 
+/// The same for a command that has substances but no mixture: the names become those of the file.
+/// @returns what the file says beside them
+MixtureOptions expand_names(std::vector<std::string>& names, std::vector<std::string>& substance_files);
+
 void add_mixture(CLI::App& command, MixtureOptions& options, bool binary);
 /// Adds --compare.
 /// The same words choose a vapour or an equation of state for both phases: "srk", "pr", "pc-saft", "virial".

@@ -34,12 +34,9 @@ struct PointOptions {
 Table point_table(const std::vector<VlePoint>& points, const Mixture& mixture, Basis basis,
                   const std::string& title) {
   Table table{title, {{"T", Dimension::temperature, 3}, {"P", Dimension::pressure, 3}}, {}};
-  const char* letter = basis == Basis::mole ? "" : "w ";
-  for (const char* phase : {"x", "y"}) {
-    for (const Substance& substance : mixture.substances()) {
-      table.columns.push_back(
-          {fmt::format("{}{}({})", letter, phase, substance.short_name()), Dimension::fraction, 5});
-    }
+  for (const char phase : {'x', 'y'}) {
+    for (const Substance& substance : mixture.substances())
+      table.columns.push_back({fraction_heading(phase, substance, basis), Dimension::fraction, 5});
   }
   const std::vector<std::pair<const char*, std::vector<double> VlePoint::*>> quantities{
       {"K", &VlePoint::K},
@@ -248,28 +245,31 @@ class PointsOf {
     return points;
   }
 
+  std::vector<double> shown(const std::vector<double>& x) {
+    return basis_ == Basis::mole ? x : mass_fractions(x, main().substances());
+  }
+
   Table side_by_side(const std::vector<std::vector<VlePoint>>& all) {
     Table table{"Models side by side", {}, {}};
     const auto& substances = main().substances();
     for (const Substance& substance : substances) {
       table.columns.push_back(
-          {fmt::format("{}({})", bubble_ ? "x" : "y", substance.short_name()), Dimension::fraction, 4});
+          {fraction_heading(bubble_ ? 'x' : 'y', substance, basis_), Dimension::fraction, 4});
     }
     for (const Contender& contender : contenders_) {
       table.columns.push_back({"T " + contender.label, Dimension::temperature, 3});
       table.columns.push_back({"P " + contender.label, Dimension::pressure, 3});
       for (const Substance& substance : substances) {
         table.columns.push_back(
-            {fmt::format("{}({}) {}", bubble_ ? "y" : "x", substance.short_name(), contender.label),
-             Dimension::fraction, 4});
+            {fraction_heading(bubble_ ? 'y' : 'x', substance, basis_, contender.label), Dimension::fraction, 4});
       }
     }
     for (std::size_t k = 0; k < all.front().size(); ++k) {
-      const auto& known = bubble_ ? all.front()[k].x : all.front()[k].y;
+      const auto known = shown(bubble_ ? all.front()[k].x : all.front()[k].y);
       std::vector<Cell> row(known.begin(), known.end());
       for (const auto& points : all) {
         row.insert(row.end(), {points[k].T_K, points[k].P_Pa});
-        const auto& other = bubble_ ? points[k].y : points[k].x;
+        const auto other = shown(bubble_ ? points[k].y : points[k].x);
         row.insert(row.end(), other.begin(), other.end());
       }
       table.rows.push_back(std::move(row));

@@ -8,9 +8,9 @@
 
 namespace jampot::tool {
 
-ProgressLine::ProgressLine(std::string what, const Progress& progress)
+ProgressLine::ProgressLine(std::string what, const Progress& progress, bool wanted)
     : what_(std::move(what)), progress_(progress) {
-  if (isatty(STDERR_FILENO) == 1) thread_ = std::thread([this] { show(); });
+  if (wanted && isatty(STDERR_FILENO) == 1) thread_ = std::thread([this] { show(); });
 }
 
 ProgressLine::~ProgressLine() {

@@ -12,7 +12,8 @@ namespace jampot::tool {
 /// Shows "fitting: 12 of 96" while it lives, from the first second on, and takes the line away when it goes.
 class ProgressLine {
  public:
-  ProgressLine(std::string what, const Progress& progress);
+  /// @param wanted false: stays silent, a terminal or not
+  ProgressLine(std::string what, const Progress& progress, bool wanted = true);
   ~ProgressLine();
   ProgressLine(const ProgressLine&) = delete;
   ProgressLine& operator=(const ProgressLine&) = delete;

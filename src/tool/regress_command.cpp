@@ -105,7 +105,7 @@ Json add_fit(const Fit& result, Answer& answer) {
   return json;
 }
 
-Answer regress(const RegressOptions& options, const Presentation& presentation) {
+Answer regress(const RegressOptions& options, const Presentation& presentation, bool shows_progress) {
   FitOptions fit_options = read_fit_options(options);
   const auto bank = bank_with(options.substance_files);
   fit_options.vapour = options.vapour.read(*bank);
@@ -131,7 +131,7 @@ Answer regress(const RegressOptions& options, const Presentation& presentation) 
   Answer answer;
   Progress progress;
   fit_options.progress = &progress;
-  const ProgressLine line("fitting, descents done", progress);
+  const ProgressLine line("fitting, descents done", progress, shows_progress);
   std::vector<RankedFit> ranked;
   if (models.size() > 1) {
     ranked = rank_models(sets, fit_options, models, options.folds);
@@ -252,7 +252,7 @@ void add_regress(CLI::App& tool, Presenter& presenter) {
       "  jampot regress jampot-demo/mtbe-methanol.csv --out mtbe-methanol.pairs.toml --figure residuals.svg");
   command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    presenter.present(regress(*options, presentation), presentation);
+    presenter.present(regress(*options, presentation, presenter.shows_progress()), presentation);
   });
 }
 

@@ -35,8 +35,8 @@ class ResidueOf {
       : options_(options),
         presentation_(presentation),
         basis_(parse_basis(options.mixture.basis)),
-        resolved_(options.mixture.resolve(answer_.notices)),
-        mixture_(resolved_.mixture()) {
+        contenders_(options.mixture.contenders(answer_.notices)),
+        mixture_(contenders_.front().mixture) {
     if (mixture_.size() != 3)
       throw RequestError(
           fmt::format("a residue curve map has three substances; {} are named", mixture_.size()));
@@ -62,37 +62,58 @@ class ResidueOf {
   }
 
   Answer answer() {
-    map_ = residue_map(mixture_, P_Pa_, wanted_);
-    answer_.notices.add(map_.notices);
-    double coldest = HUGE_VAL, hottest = 0;
-    for (const SingularPoint& point : map_.singular.points) {
-      coldest = std::min(coldest, point.T_K);
-      hottest = std::max(hottest, point.T_K);
+    map_ = map_of(contenders_.front(), wanted_);
+    for (std::size_t k = 1; k < contenders_.size(); ++k) {
+      ResidueOptions only_structure = wanted_;  // of the others no curves are drawn
+      only_structure.curves = 0;
+      only_structure.through.clear();
+      drawing_.compared.push_back({contenders_[k].label, map_of(contenders_[k], only_structure)});
     }
-    answer_.notices.add(mixture_.range_notices(coldest, hottest));
-    answer_.notices.add(suitability(mixture_, Purpose::vapour_liquid, coldest, hottest, P_Pa_));
     to_json();
     singular_table();
     separatrix_table();
     two_liquids();
     three_liquids();
-    summary();
+    summary(map_, compared() ? contenders_.front().label : "");
+    for (const LabelledMap& other : drawing_.compared) summary(other.map, other.label);
     for (std::size_t k = 0; k < feeds_.size(); ++k) feed(k);
     if (!feeds_.empty())
       answer_.lines.emplace_back(
           "these are limits: sharp splits in long columns, boundaries taken as at total reflux");
     curves_table();
-    answer_.lines.push_back(fmt::format("liquid model: {}", resolved_.label()));
+    answer_.lines.push_back(fmt::format("liquid model: {}", contenders_.front().label));
+    if (compared())
+      answer_.lines.push_back("curves, tie lines and what is said of feeds are those of " +
+                              contenders_.front().label);
     if (!presentation_.figure.empty() && presentation_.plot.empty()) {
       if (!isotherms_K_.empty())
         drawing_.isotherms = isotherms(mixture_, P_Pa_, map_.two_liquids, isotherms_K_);
       answer_.figure = residue_figure(map_, substances(), drawing_);
-      sign(*answer_.figure, {{resolved_.label(), mixture_}}, answer_.notices);
+      sign(*answer_.figure, contenders_, answer_.notices);
     }
     return std::move(answer_);
   }
 
  private:
+  bool compared() const { return contenders_.size() > 1; }
+
+  ResidueMap map_of(Contender& contender, const ResidueOptions& wanted) {
+    ResidueMap map = residue_map(contender.mixture, P_Pa_, wanted);
+    double coldest = HUGE_VAL, hottest = 0;
+    for (const SingularPoint& point : map.singular.points) {
+      coldest = std::min(coldest, point.T_K);
+      hottest = std::max(hottest, point.T_K);
+    }
+    for (const Notice& notice : map.notices)
+      answer_.notices.add(notice.code, (compared() ? contender.label + ": " : "") + notice.text);
+    for (const Notice& notice : contender.mixture.range_notices(coldest, hottest)) {
+      const bool of_substance = notice.code.starts_with("vapour-pressure");  // said once, of the first
+      if (!of_substance || &contender == &contenders_.front()) answer_.notices.add(notice.code, notice.text);
+    }
+    answer_.notices.add(suitability(contender.mixture, Purpose::vapour_liquid, coldest, hottest, P_Pa_));
+    return map;
+  }
+
   const std::vector<Substance>& substances() const { return mixture_.substances(); }
   const SingularPoint& singular(std::size_t k) const { return map_.singular.points[k]; }
   std::string letter() const { return basis_ == Basis::mole ? "x" : "w"; }
@@ -104,8 +125,9 @@ class ResidueOf {
     const std::string& unit = presentation_.units.temperature;
     return fmt::format("{:.2f} {}", from_si(T_K, unit, Dimension::temperature), unit);
   }
-  std::string described(std::size_t k) const {
-    return fmt::format("{} ({})", members_of(singular(k), substances()), shown_T(singular(k).T_K));
+  std::string described(std::size_t k) const { return described(singular(k)); }
+  std::string described(const SingularPoint& point) const {
+    return fmt::format("{} ({})", members_of(point, substances()), shown_T(point.T_K));
   }
   // "ethanol 0.3000, water 0.7000": what is there.
   std::string described(const Composition& x) const {
@@ -129,15 +151,22 @@ class ResidueOf {
 
   void singular_table() {
     Table table{"Singular points", {{"members"}, {"T", Dimension::temperature, 3}}, {}};
+    if (compared()) table.columns.insert(table.columns.begin(), {"model"});
     add_fractions(table.columns);
     table.columns.insert(table.columns.end(), {{"kind"}, {"residue curves"}, {"eigenvalues"}});
-    for (const SingularPoint& point : map_.singular.points) {
-      std::vector<Cell> row{members_of(point, substances()), point.T_K};
-      add_fractions(row, three(point.x));
-      row.insert(row.end(), {kind_of(point), std::string(name_of(point.stability)),
-                             fmt::format("{:.3f}, {:.3f}", point.eigenvalues[0], point.eigenvalues[1])});
-      table.rows.push_back(std::move(row));
-    }
+    const auto add = [&](const ResidueMap& map, const std::string& label) {
+      for (const SingularPoint& point : map.singular.points) {
+        std::vector<Cell> row;
+        if (compared()) row.emplace_back(label);
+        row.insert(row.end(), {members_of(point, substances()), point.T_K});
+        add_fractions(row, three(point.x));
+        row.insert(row.end(), {kind_of(point), std::string(name_of(point.stability)),
+                               fmt::format("{:.3f}, {:.3f}", point.eigenvalues[0], point.eigenvalues[1])});
+        table.rows.push_back(std::move(row));
+      }
+    };
+    add(map_, contenders_.front().label);
+    for (const LabelledMap& other : drawing_.compared) add(other.map, other.label);
     show(std::move(table));
   }
 
@@ -200,27 +229,28 @@ class ResidueOf {
     if (!table.rows.empty()) show(std::move(table));
   }
 
-  void summary() {
+  // Of one map; `label` names its model where there are several.
+  void summary(const ResidueMap& map, const std::string& label) {
+    const std::string whose = label.empty() ? "" : label + ": ";
+    const auto point = [&](std::size_t k) { return described(map.singular.points[k]); };
     answer_.lines.push_back(
-        fmt::format("{} singular points; {}", map_.singular.points.size(), balance_of(map_.singular)));
-    if (map_.regions.size() == 1) {
-      const DistillationRegion& region = map_.regions[0];
-      answer_.lines.push_back(fmt::format("one distillation region: from {} to {}", described(region.from),
-                                          described(region.to)));
+        fmt::format("{}{} singular points; {}", whose, map.singular.points.size(), balance_of(map.singular)));
+    const std::size_t count = map.regions.size();
+    for (std::size_t k = 0; k < count; ++k) {
+      const std::string which =
+          count == 1 ? "one distillation region" : fmt::format("distillation region {} of {}", k + 1, count);
+      answer_.lines.push_back(fmt::format("{}{}: from {} to {}", whose, which, point(map.regions[k].from),
+                                          point(map.regions[k].to)));
     }
-    for (std::size_t k = 0; map_.regions.size() > 1 && k < map_.regions.size(); ++k) {
-      answer_.lines.push_back(fmt::format("distillation region {} of {}: from {} to {}", k + 1,
-                                          map_.regions.size(), described(map_.regions[k].from),
-                                          described(map_.regions[k].to)));
-    }
-    for (std::size_t k = 0; k < map_.two_liquids.regions.size(); ++k) {
-      const auto& lines = map_.two_liquids.regions[k].tie_lines;
+    for (const BoilingRegion& region : map.two_liquids.regions) {
       const auto [low, high] =
-          std::minmax_element(lines.begin(), lines.end(),
+          std::minmax_element(region.tie_lines.begin(), region.tie_lines.end(),
                               [](const BoilingTieLine& a, const BoilingTieLine& b) { return a.T_K < b.T_K; });
       answer_.lines.push_back(
-          fmt::format("two liquids boil between {} and {}", shown_T(low->T_K), shown_T(high->T_K)));
+          fmt::format("{}two liquids boil between {} and {}", whose, shown_T(low->T_K), shown_T(high->T_K)));
     }
+    for (const ThreeBoilingLiquids& liquids : map.two_liquids.three_liquids)
+      answer_.lines.push_back(fmt::format("{}three liquids boil at {}", whose, shown_T(liquids.T_K)));
   }
 
   void three_liquids() {
@@ -342,32 +372,43 @@ class ResidueOf {
     return {{"alpha", line.alpha}, {"beta", line.beta}, {"y", line.y}, {"T_K", line.T_K}};
   }
 
-  void to_json() {
-    Json& json = answer_.json;
-    json = answer_header("residue", mixture_);
-    json["P_Pa"] = P_Pa_;
+  Json map_json(const ResidueMap& map) const {
+    Json json;
     for (const char* key :
-         {"singular_points", "curves", "through", "boundaries", "regions", "two_liquid_region", "feeds"})
+         {"singular_points", "curves", "through", "boundaries", "regions", "two_liquid_region"})
       json[key] = Json::array();
-    for (const SingularPoint& point : map_.singular.points)
+    for (const SingularPoint& point : map.singular.points)
       json["singular_points"].push_back(tool::to_json(point, P_Pa_, substances()));
-    json["index_balance"] = {{"sum", map_.singular.index_sum},
-                             {"expected", map_.singular.index_expected},
-                             {"balanced", map_.singular.balanced()}};
-    for (const ResidueCurve& curve : map_.curves) json["curves"].push_back(curve_json(curve));
-    for (const ResidueCurve& curve : map_.through) json["through"].push_back(curve_json(curve));
-    for (const Separatrix& line : map_.separatrices) {
+    json["index_balance"] = {{"sum", map.singular.index_sum},
+                             {"expected", map.singular.index_expected},
+                             {"balanced", map.singular.balanced()}};
+    for (const ResidueCurve& curve : map.curves) json["curves"].push_back(curve_json(curve));
+    for (const ResidueCurve& curve : map.through) json["through"].push_back(curve_json(curve));
+    for (const Separatrix& line : map.separatrices) {
       Json entry = curve_json(line);
       entry["saddle"] = line.saddle;
       entry["divides_regions"] = line.boundary;
       json["boundaries"].push_back(std::move(entry));
     }
-    for (const DistillationRegion& region : map_.regions)
+    for (const DistillationRegion& region : map.regions)
       json["regions"].push_back({{"from", region.from}, {"to", region.to}, {"outlines", region.outlines}});
-    for (const BoilingRegion& region : map_.two_liquids.regions) {
+    for (const BoilingRegion& region : map.two_liquids.regions) {
       Json lines = Json::array();
       for (const BoilingTieLine& line : region.tie_lines) lines.push_back(line_json(line));
       json["two_liquid_region"].push_back({{"tie_lines", std::move(lines)}});
+    }
+    return json;
+  }
+
+  void to_json() {
+    answer_.json = answer_header("residue", mixture_);
+    answer_.json["P_Pa"] = P_Pa_;
+    answer_.json.update(map_json(map_));
+    answer_.json["feeds"] = Json::array();
+    for (const LabelledMap& other : drawing_.compared) {
+      Json json{{"liquid", other.label}};
+      json.update(map_json(other.map));
+      answer_.json["compared"].push_back(std::move(json));
     }
   }
 
@@ -402,8 +443,8 @@ class ResidueOf {
   const Presentation& presentation_;
   Answer answer_;
   Basis basis_;
-  Resolved resolved_;
-  Mixture mixture_;
+  std::vector<Contender> contenders_;
+  Mixture& mixture_;  ///< of the first of them
   double P_Pa_ = 0;
   ResidueOptions wanted_;
   std::vector<double> isotherms_K_;
@@ -421,6 +462,7 @@ void add_residue(CLI::App& tool, Presenter& presenter) {
       "residue", "Residue curve map of three substances: curves, azeotropes, boundaries, two liquids");
   add_mixture(*command, options->mixture, false);
   add_vapour(*command, options->mixture.vapour);
+  add_compare(*command, options->mixture);
   command->add_option("--pressure", options->pressure, "\"1 atm\"")->type_name("QUANTITY");
   command
       ->add_option("--curves", options->curves, "How many curves are spread over the triangle (default 25)")

@@ -16,6 +16,9 @@ std::string joined(const std::vector<std::string>& pieces, std::string_view sepa
 /// otherwise.
 std::optional<double> parse_number(std::string_view text);
 
+/// "between 25.0 and 50.0 degC", or "at 25.0 degC" where both ends read the same.
+std::string temperatures_text(double Tmin_K, double Tmax_K);
+
 /// How many single-letter changes, insertions, deletions or swaps of neighbours turn `a` into `b`
 /// (optimal string alignment distance).
 std::size_t edit_distance(std::string_view a, std::string_view b);

@@ -38,6 +38,7 @@ class Report {
   using Part = std::variant<Heading, std::string, Table, Figure>;
   std::string markdown(const std::filesystem::path& path, const DisplayUnits& units,
                        std::vector<std::filesystem::path>& files) const;
+  std::string contents() const;
   std::string html(const DisplayUnits& units) const;
 
   std::string title_;

@@ -6,11 +6,19 @@
 
 namespace jampot {
 
+/// A map under the name by which it is told apart.
+struct LabelledMap {
+  std::string label;
+  ResidueMap map;
+};
+
 /// Looks of a residue curve map.
 struct ResidueFigureOptions : TriangleFigureOptions {
   std::vector<Isotherm> isotherms;
   std::vector<BoilingTieLine> tie_lines;  ///< through compositions asked for, drawn strongly
   int shown_tie_lines = 12;               ///< spread over each region of two liquids
+  /// Maps by other models: of these boundaries, two liquids and azeotropes are drawn over the first.
+  std::vector<LabelledMap> compared;
 };
 
 /// "regions", "curves", "arrows", "boundaries", "through", "two-liquids", "tie-lines", "vapour-line",

@@ -32,6 +32,13 @@ std::string heading(const Column& column, const DisplayUnits& units);
 /// An SI value of a column in the unit it is shown in.
 double shown_value(const Column& column, double si, const DisplayUnits& units);
 
+/// A cell as it is read on a screen or a page: the decimals of its column, or significant digits where those
+/// would lose them.
+std::string cell_text(const Column& column, const Cell& cell, const DisplayUnits& units);
+
+/// Whether a column holds numbers only, and stands to the right.
+bool is_numeric(const Table& table, std::size_t column);
+
 /// Aligned text with a header line of names and units.
 std::string as_text(const Table& table, const DisplayUnits& units);
 
