@@ -49,8 +49,7 @@ Comparison compare(Mixture& mixture, const DataSet& data) {
   return comparison;
 }
 
-DataSet in_order_of(const Mixture& mixture, DataSet data) {
-  const auto& wanted = mixture.substances();
+DataSet in_order_of(const std::vector<Substance>& wanted, DataSet data) {
   std::vector<std::size_t> from;
   for (const Substance& substance : wanted) {
     const auto found =
@@ -70,6 +69,10 @@ DataSet in_order_of(const Mixture& mixture, DataSet data) {
   for (DataPoint& point : data.points) {
     reorder(point.x);
     reorder(point.y);
+    for (std::size_t* member : {&point.solute, &point.solvent}) {
+      const auto now = std::find(from.begin(), from.end(), *member);
+      *member = static_cast<std::size_t>(now - from.begin());
+    }
   }
   data.substances = wanted;
   return data;

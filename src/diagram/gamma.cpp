@@ -1,5 +1,7 @@
 #include "jampot/diagram/gamma.hpp"
 
+#include <cmath>
+
 #include "jampot/basis/constants.hpp"
 
 namespace jampot {
@@ -31,6 +33,33 @@ double limiting_ln_gamma(ActivityModel& model, double T_K, std::size_t solute, s
   model.set_temperature(T_K);
   model.evaluate(x, ln_gamma);
   return ln_gamma[solute];
+}
+
+std::vector<MeasuredGamma> measured_gammas(ActivityModel& model, const DataSet& data) {
+  std::vector<MeasuredGamma> list;
+  const std::size_t n = model.size();
+  std::vector<double> ln_gamma(n);
+  const auto add = [&](const DataPoint& point, const std::vector<double>& x, std::size_t i, double measured) {
+    list.push_back({point.T_K, x, i, measured, ln_gamma[i], point.line});
+  };
+  for (const DataPoint& point : data.points) {
+    if (!point.excluded.empty()) continue;
+    if (data.kind == DataKind::gamma_inf) {
+      std::vector<double> x(n);
+      x[point.solvent] = 1;
+      ln_gamma[point.solute] = limiting_ln_gamma(model, point.T_K, point.solute, point.solvent);
+      add(point, x, point.solute, std::log(point.value));
+      continue;
+    }
+    if (!has_vapour(data.kind) || point.is_pure()) continue;
+    model.set_temperature(point.T_K);
+    model.evaluate(point.x, ln_gamma);
+    for (std::size_t i = 0; i < n; ++i) {
+      if (point.x[i] > 0 && point.y[i] > 0 && data.substances[i].vapour_pressure)
+        add(point, point.x, i, ln_gamma_of(point, data.substances, i));
+    }
+  }
+  return list;
 }
 
 }  // namespace jampot

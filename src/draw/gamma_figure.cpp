@@ -27,7 +27,34 @@ void set_gamma_axis(Panel& panel) {
   }
 }
 
+// A temperature axis over all that is drawn.
+void set_temperature_axis(Panel& panel, const std::string& label) {
+  double cold = HUGE_VAL, hot = -HUGE_VAL;
+  for (const Series& series : panel.series) {
+    for (const Spot& spot : series.spots) {
+      cold = std::min(cold, spot.x);
+      hot = std::max(hot, spot.x);
+    }
+  }
+  panel.x = rounded_axis(label, cold, hot);
+}
+
 }  // namespace
+
+void add_measured(Panel& panel, const std::map<std::string, std::vector<Spot>>& measured) {
+  constexpr std::array marks{Mark::circle, Mark::square, Mark::triangle, Mark::diamond};
+  std::size_t k = 0;
+  for (const auto& [label, spots] : measured) {
+    Series series{spots, label, Stroke::none, marks[k % marks.size()], static_cast<int>(k), 2};
+    series.in_key = true;
+    panel.series.push_back(std::move(series));
+    ++k;
+  }
+  const std::string label = panel.y.label;
+  set_gamma_axis(panel);
+  panel.y.label = label;
+  if (panel.x.label.starts_with("temperature")) set_temperature_axis(panel, panel.x.label);
+}
 
 Panel gamma_panel(const std::vector<GammaCurve>& curves, const std::vector<Substance>& substances) {
   Panel panel;
@@ -65,20 +92,16 @@ Panel gamma_panel(const std::vector<BinaryCurve>& curves, const std::vector<std:
 
 Panel limiting_panel(const std::vector<LimitingCurve>& curves, const DisplayUnits& units) {
   Panel panel;
-  double cold = HUGE_VAL, hot = -HUGE_VAL;
   for (std::size_t k = 0; k < curves.size(); ++k) {
     Series series{
         {}, curves[k].label, k % 2 == 0 ? Stroke::solid : Stroke::dashed, Mark::none, static_cast<int>(k)};
     if (curves[k].points.size() == 1) series.mark = Mark::circle;
     for (const auto& [T_K, ln_gamma] : curves[k].points) {
-      const double T = from_si(T_K, units.temperature, Dimension::temperature);
-      series.spots.push_back({T, std::exp(ln_gamma)});
-      cold = std::min(cold, T);
-      hot = std::max(hot, T);
+      series.spots.push_back({from_si(T_K, units.temperature, Dimension::temperature), std::exp(ln_gamma)});
     }
     panel.series.push_back(std::move(series));
   }
-  panel.x = rounded_axis(fmt::format("temperature / {}", printed_unit(units.temperature)), cold, hot);
+  set_temperature_axis(panel, fmt::format("temperature / {}", printed_unit(units.temperature)));
   set_gamma_axis(panel);
   panel.y.label = "limiting activity coefficient";
   return panel;

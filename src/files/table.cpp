@@ -28,13 +28,14 @@ std::string cell_text(const Column& column, const Cell& cell, const DisplayUnits
   const double value = shown_value(column, std::get<double>(cell), units);
   // A fraction or a K that would lose its digits to zeros, and anything too large for a column, in
   // significant digits.
-  const double size = std::abs(value);
+  constexpr double rounding = 1e-14;  // what a sum of logarithms leaves where it should be zero
+  const double size = std::abs(value) < rounding ? 0 : std::abs(value);
   const bool lost = size > 0 && column.decimals >= 4 && size < std::pow(10.0, 1 - column.decimals);
   if (lost || size >= 1e7) return fmt::format("{:.4g}", value);
   // A column of five decimals is about small numbers: 0.0001312 of toluene in water, not 0.00013.
   if (column.decimals >= 5 && size > 0 && size < std::pow(10.0, 2 - column.decimals))
     return fmt::format("{:#.4g}", value);
-  return fmt::format("{:.{}f}", value, column.decimals);
+  return fmt::format("{:.{}f}", size == 0 ? 0 : value, column.decimals);
 }
 
 bool is_numeric(const Table& table, std::size_t column) {

@@ -24,6 +24,10 @@ std::vector<std::size_t> DataPoint::present() const {
   return list;
 }
 
+double ln_gamma_of(const DataPoint& point, const std::vector<Substance>& substances, std::size_t i) {
+  return std::log(point.y[i] * point.P_Pa / point.x[i]) - substances[i].vapour_pressure->ln_P(point.T_K);
+}
+
 DataKind boiling_kind(const std::vector<DataPoint>& points) {
   double P_low = HUGE_VAL, P_high = 0, T_low = HUGE_VAL, T_high = 0;
   for (const DataPoint& point : points) {

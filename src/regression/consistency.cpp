@@ -80,12 +80,8 @@ class Checker {
       row.x1 = point.x[0];
       row.T_K = point.T_K;
       row.P_Pa = point.P_Pa;
-      const auto ln_gamma = [&](std::size_t i) {
-        return std::log(point.y[i] * point.P_Pa / point.x[i]) -
-               data_.substances[i].vapour_pressure->ln_P(point.T_K);
-      };
-      row.ln_gamma_1 = ln_gamma(0);
-      row.ln_gamma_2 = ln_gamma(1);
+      row.ln_gamma_1 = ln_gamma_of(point, data_.substances, 0);
+      row.ln_gamma_2 = ln_gamma_of(point, data_.substances, 1);
       row.gE = row.x1 * row.ln_gamma_1 + (1 - row.x1) * row.ln_gamma_2;
       result_.points.push_back(row);
       measured_.push_back(&point);

@@ -70,7 +70,8 @@ Table side_by_side(const std::vector<BinaryCurve>& curves, const Mixture& mixtur
   for (const BinaryCurve& curve : curves) {
     table.columns.push_back({fmt::format("{} {}", isobaric ? "T" : "P", curve.label),
                              isobaric ? Dimension::temperature : Dimension::pressure, 3});
-    table.columns.push_back({basis == Basis::mole ? "y " + curve.label : "w vapour " + curve.label, Dimension::fraction, 4});
+    table.columns.push_back(
+        {basis == Basis::mole ? "y " + curve.label : "w vapour " + curve.label, Dimension::fraction, 4});
   }
   for (const BinaryPoint& point : curves.front().points) {
     std::vector<Cell> row{shown_fraction(point.x[0], mixture, basis)};
@@ -81,7 +82,8 @@ Table side_by_side(const std::vector<BinaryCurve>& curves, const Mixture& mixtur
       if (found == curve.points.end()) {
         row.insert(row.end(), {Cell(), Cell()});  // inside a split of that model
       } else {
-        row.insert(row.end(), {isobaric ? found->T_K : found->P_Pa, shown_fraction(found->y[0], mixture, basis)});
+        row.insert(row.end(),
+                   {isobaric ? found->T_K : found->P_Pa, shown_fraction(found->y[0], mixture, basis)});
       }
     }
     table.rows.push_back(std::move(row));
@@ -105,7 +107,8 @@ class DiagramOf {
         held_(read_held(options.condition)),
         basis_(parse_basis(options.mixture.basis)),
         contenders_(options.mixture.contenders(answer_.notices)),
-        sets_(read_overlays(options.measured, main(), *bank_with(options.mixture.substance_files))) {}
+        sets_(read_overlays(options.measured, main().substances(),
+                            *bank_with(options.mixture.substance_files))) {}
 
   Answer answer() {
     answer_.json = answer_header(name(), main());
@@ -165,7 +168,7 @@ class DiagramOf {
   // uncertainty, columns, and the azeotropes.
   void draw_uncertainty() {
     const bool isobaric = held_.sought == Sought::temperature;
-    Table table{"Standard uncertainties from the fitted parameters", 
+    Table table{"Standard uncertainties from the fitted parameters",
                 {{fraction_heading('x', main().substances()[0], basis_), Dimension::fraction, 4}},
                 {}};
     table.columns.push_back(isobaric ? Column{"u(T)", Dimension::temperature, 4, true}
@@ -177,7 +180,8 @@ class DiagramOf {
       Json json = Json::array();
       for (std::size_t p = 0; p < band.points.size(); ++p) {
         const BandPoint& u = band.points[p];
-        table.rows.push_back({shown_fraction(curve.points[p].x[0], main(), basis_), isobaric ? u.u_T_K : u.u_P_Pa, u.u_y1});
+        table.rows.push_back(
+            {shown_fraction(curve.points[p].x[0], main(), basis_), isobaric ? u.u_T_K : u.u_P_Pa, u.u_y1});
         json.push_back({{"x", curve.points[p].x}, {"u_T_K", u.u_T_K}, {"u_P_Pa", u.u_P_Pa}, {"u_y", u.u_y1}});
       }
       answer_.json["curves"][k]["uncertainty"] = std::move(json);

@@ -1,18 +1,22 @@
 // gamma: activity coefficients at points, along a composition, and at infinite dilution against temperature.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <functional>
+#include <map>
 
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/diagram/comparison.hpp"
 #include "jampot/diagram/gamma.hpp"
 #include "jampot/draw/gamma_figure.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/mosced.hpp"
 #include "jampot/liquid/working.hpp"
+#include "measured_files.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
@@ -21,7 +25,7 @@ namespace {
 struct GammaOptions {
   MixtureOptions mixture;
   std::string temperature;
-  std::vector<std::string> compositions;
+  std::vector<std::string> compositions, measured;
   int points = 51;
   bool limiting = false, working = false;
   PresentationOptions presentation;
@@ -56,6 +60,12 @@ class GammaOf {
     if (options.points < 3 || options.points > 100001)
       throw RequestError("--points: expected a number from 3 to 100001");
     find_candidates();
+    sets_ = read_overlays(options.measured, substances(), *bank_with(options.mixture.substance_files),
+                          options.limiting ? Overlay::limits : Overlay::vapours);
+    for (const Candidate& candidate : candidates_) {
+      if (!sets_.empty() && !candidate.model)
+        throw RequestError("--measured is held against models of the whole composition, not against mosced");
+    }
   }
 
   Answer answer() {
@@ -69,6 +79,7 @@ class GammaOf {
     } else {
       coefficients();
     }
+    overlays();
     if (options_.working) {
       const Candidate& first = candidates_.front();
       const std::vector<double> x = worked_composition();
@@ -240,14 +251,124 @@ class GammaOf {
     }
   }
 
+  // Measured activity coefficients beside each model's, and on the figure.
+  void overlays() {
+    for (const DataSet& set : sets_) {
+      answer_.notices.add(set.notices);
+      for (const Candidate& candidate : candidates_) {
+        const auto measured = measured_gammas(*candidate.model, set);
+        if (measured.empty())
+          throw RequestError(
+              fmt::format("no point of {} says anything about activity coefficients", set.name));
+        deviations(measured, set, candidate.label);
+        if (&candidate == &candidates_.front()) draw(measured, set);
+      }
+    }
+    if (!sets_.empty() && !options_.limiting)
+      answer_.lines.emplace_back("measured activity coefficients: y P / (x Psat), with an ideal vapour");
+  }
+
+  // "ethanol", or "ethanol in water" of a limit.
+  std::string subject_of(const MeasuredGamma& point) const {
+    const std::string name = substances()[point.component].short_name();
+    if (!options_.limiting) return name;
+    const auto solvent = std::find(point.x.begin(), point.x.end(), 1.0) - point.x.begin();
+    return fmt::format("{} in {}", name, substances()[static_cast<std::size_t>(solvent)].short_name());
+  }
+
+  void deviations(const std::vector<MeasuredGamma>& measured, const DataSet& set, const std::string& label) {
+    const std::string name = compared() ? set.name + ", " + label : set.name;
+    Table points{fmt::format("Measured activity coefficients, {}", name),
+                 {{"line", Dimension::number, 0}, {"of"}, {"T", Dimension::temperature, 2}},
+                 {}};
+    if (!options_.limiting) {
+      for (const Substance& substance : substances())
+        points.columns.push_back({fraction_heading('x', substance, basis_), Dimension::fraction, 4});
+    }
+    for (const char* column : {"gamma measured", "gamma model", "ln gamma, model minus measured"})
+      points.columns.push_back({column, Dimension::number, 4});
+    Table summary{fmt::format("ln gamma, model minus measured, {}", name),
+                  {{"of"},
+                   {"points", Dimension::number, 0},
+                   {"mean", Dimension::number, 4},
+                   {"mean absolute", Dimension::number, 4},
+                   {"RMS", Dimension::number, 4},
+                   {"largest", Dimension::number, 4}},
+                  {}};
+    std::vector<std::pair<std::string, std::vector<double>>> of;
+    Json json{{"file", set.name}, {"points", Json::array()}};
+    if (compared()) json["liquid"] = label;
+    for (const MeasuredGamma& point : measured) {
+      const std::string subject = subject_of(point);
+      const double deviation = point.model - point.ln_gamma;
+      std::vector<Cell> row{static_cast<double>(point.line), subject, point.T_K};
+      if (!options_.limiting) {
+        for (const double value : basis_ == Basis::mole ? point.x : mass_fractions(point.x, substances()))
+          row.emplace_back(value);
+      }
+      row.insert(row.end(), {std::exp(point.ln_gamma), std::exp(point.model), deviation});
+      points.rows.push_back(std::move(row));
+      json["points"].push_back({{"of", subject},
+                                {"T_K", point.T_K},
+                                {"x", point.x},
+                                {"gamma", std::exp(point.ln_gamma)},
+                                {"gamma_model", std::exp(point.model)}});
+      auto entry = std::find_if(of.begin(), of.end(), [&](const auto& one) { return one.first == subject; });
+      if (entry == of.end()) entry = of.insert(of.end(), {subject, {}});
+      entry->second.push_back(deviation);
+    }
+    for (const auto& [subject, list] : of) {
+      const DeviationSummary s = summarise(list);
+      summary.rows.push_back(
+          {subject, static_cast<double>(s.count), s.mean, s.mean_absolute, s.root_mean_square, s.largest});
+      json["ln_gamma"].push_back({{"of", subject},
+                                  {"count", s.count},
+                                  {"mean", s.mean},
+                                  {"mean_absolute", s.mean_absolute},
+                                  {"rms", s.root_mean_square},
+                                  {"largest", s.largest}});
+    }
+    answer_.json["measured"].push_back(std::move(json));
+    // The points are many and stand in the files; the screen has the summary, and few limits themselves.
+    if (answer_.screen.empty()) answer_.screen = answer_.tables;
+    if (options_.limiting) answer_.screen.push_back(thinned(points));
+    answer_.screen.push_back(summary);
+    answer_.tables.push_back(std::move(points));
+    answer_.tables.push_back(std::move(summary));
+  }
+
+  void draw(const std::vector<MeasuredGamma>& measured, const DataSet& set) {
+    if (!answer_.figure) return;
+    const std::string& unit = presentation_.units.temperature;
+    const auto shown = [&](double T_K) { return from_si(T_K, unit, Dimension::temperature); };
+    std::map<std::string, std::vector<Spot>> series;
+    for (const MeasuredGamma& point : measured)
+      series[fmt::format("{}, {}", subject_of(point), set.name)].push_back(
+          {options_.limiting ? shown(point.T_K) : point.x[0], std::exp(point.ln_gamma)});
+    add_measured(answer_.figure->panels.front(), series);
+    if (options_.limiting) return;
+    const auto [cold, hot] = std::minmax_element(measured.begin(), measured.end(),
+                                                 [](const auto& a, const auto& b) { return a.T_K < b.T_K; });
+    const auto [first, last] = std::minmax_element(T_K_.begin(), T_K_.end());
+    constexpr double apart_K = 2;
+    if (cold->T_K < *first - apart_K || hot->T_K > *last + apart_K) {
+      answer_.notices.add(
+          "measured-elsewhere",
+          fmt::format(
+              "{} was measured at {:.1f} to {:.1f} {}, not at the temperature of the curves; deviations "
+              "are taken at the points' own",
+              set.name, shown(cold->T_K), shown(hot->T_K), unit));
+      answer_.figure->notices.emplace_back("measured-elsewhere");
+    }
+  }
+
   Table table_of(const std::vector<GammaPoint>& points, const std::string& title) const {
     Table table{title, {}, {}};
     for (const Substance& substance : substances())
       table.columns.push_back({fraction_heading('x', substance, basis_), Dimension::fraction, 4});
     for (const char* what : {"gamma", "ln gamma"}) {
       for (const Substance& substance : substances())
-        table.columns.push_back(
-            {fmt::format("{}({})", what, substance.short_name()), Dimension::number, 5});
+        table.columns.push_back({fmt::format("{}({})", what, substance.short_name()), Dimension::number, 5});
     }
     table.columns.push_back({"gE [J/mol]", Dimension::number, 1});
     table.columns.push_back({"hE [J/mol]", Dimension::number, 1});
@@ -289,6 +410,7 @@ class GammaOf {
   Basis basis_;
   std::vector<double> T_K_;
   std::vector<Candidate> candidates_;
+  std::vector<DataSet> sets_;
   Answer answer_;
 };
 
@@ -306,6 +428,12 @@ void add_gamma(CLI::App& tool, Presenter& presenter) {
       ->add_option("--composition", options->compositions,
                    "\"A=0.3, B=0.7\"; may be repeated (default: the whole line of a binary)")
       ->type_name("TEXT")
+      ->expected(1)
+      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+  command
+      ->add_option("--measured", options->measured,
+                   "Boiling points with their vapours, or with --limiting limits, laid over; may be repeated")
+      ->type_name("FILE")
       ->expected(1)
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   command->add_option("--points", options->points, "Points along the composition (default 51)")

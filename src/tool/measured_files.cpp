@@ -11,8 +11,7 @@
 namespace jampot::tool {
 namespace {
 
-bool is_about(const DataSet& set, const Mixture& mixture) {
-  const auto& members = mixture.substances();
+bool is_about(const DataSet& set, const std::vector<Substance>& members) {
   return set.substances.size() == members.size() &&
          std::all_of(set.substances.begin(), set.substances.end(), [&](const Substance& substance) {
            return std::any_of(members.begin(), members.end(),
@@ -20,11 +19,30 @@ bool is_about(const DataSet& set, const Mixture& mixture) {
          });
 }
 
-void check_kind(const DataSet& set, bool two_liquids) {
-  if (two_liquids != (set.kind == DataKind::lle) || (!two_liquids && !vapour_liquid(set.kind)))
-    throw RequestError(
-        fmt::format("{} holds {} data; {} needed here", set.name, name_of(set.kind),
-                    two_liquids ? "two liquids in equilibrium are" : "those of a boiling liquid are"));
+bool is_of(Overlay wanted, DataKind kind) {
+  switch (wanted) {
+    case Overlay::boiling:
+      return vapour_liquid(kind);
+    case Overlay::vapours:
+      return vapour_liquid(kind) && has_vapour(kind);
+    case Overlay::two_liquids:
+      return kind == DataKind::lle;
+    default:
+      return kind == DataKind::gamma_inf;
+  }
+}
+
+const char* words_for(Overlay wanted) {
+  switch (wanted) {
+    case Overlay::boiling:
+      return "those of a boiling liquid";
+    case Overlay::vapours:
+      return "those of a boiling liquid with its vapour";
+    case Overlay::two_liquids:
+      return "those of two liquids in equilibrium";
+    default:
+      return "limiting activity coefficients";
+  }
 }
 
 }  // namespace
@@ -37,30 +55,31 @@ std::vector<DataSet> read_measured_files(const std::vector<std::string>& files, 
   return sets;
 }
 
-std::vector<DataSet> read_overlays(const std::vector<std::string>& files, const Mixture& mixture,
-                                   const Bank& bank, bool two_liquids) {
+std::vector<DataSet> read_overlays(const std::vector<std::string>& files,
+                                   const std::vector<Substance>& substances, const Bank& bank,
+                                   Overlay wanted) {
   std::vector<DataSet> overlays;
   for (const std::string& file : files) {
     std::vector<DataSet> sets = read_measured_file(file, bank);
     if (sets.size() == 1) {
-      check_kind(sets.front(), two_liquids);
-      overlays.push_back(in_order_of(mixture, std::move(sets.front())));
+      if (!is_of(wanted, sets.front().kind))
+        throw RequestError(fmt::format("{} holds {} data; {} are needed here", sets.front().name,
+                                       name_of(sets.front().kind), words_for(wanted)));
+      overlays.push_back(in_order_of(substances, std::move(sets.front())));
       continue;
     }
     const std::size_t before = overlays.size();
     std::vector<std::string> others;
     for (const DataSet& set : sets) {
-      const bool wanted = two_liquids ? set.kind == DataKind::lle : vapour_liquid(set.kind);
-      if (wanted && is_about(set, mixture))
-        overlays.push_back(in_order_of(mixture, set));
+      if (is_of(wanted, set.kind) && is_about(set, substances))
+        overlays.push_back(in_order_of(substances, set));
       else
         others.push_back(set.name);
     }
     if (overlays.size() == before)
       throw RequestError(fmt::format(
-          "none of the {} data sets of {} holds {} of these substances ('jampot data "
-          "{}' lists them)",
-          sets.size(), file, two_liquids ? "two liquids in equilibrium" : "a boiling liquid", file));
+          "none of the {} data sets of {} holds {} of these substances ('jampot data {}' lists them)",
+          sets.size(), file, words_for(wanted), file));
     if (!others.empty())
       overlays[before].notices.add(
           "data-not-drawn", fmt::format("of {} the data sets about something else are not drawn: {}", file,

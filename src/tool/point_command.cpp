@@ -147,7 +147,8 @@ class PointsOf {
         presentation_(presentation),
         basis_(parse_basis(options.mixture.basis)),
         contenders_(options.mixture.contenders(answer_.notices)),
-        sets_(read_overlays(options.measured, main(), *bank_with(options.mixture.substance_files))) {}
+        sets_(read_overlays(options.measured, main().substances(),
+                            *bank_with(options.mixture.substance_files))) {}
 
   Answer answer() {
     const Held held = conditions();
@@ -260,8 +261,8 @@ class PointsOf {
       table.columns.push_back({"T " + contender.label, Dimension::temperature, 3});
       table.columns.push_back({"P " + contender.label, Dimension::pressure, 3});
       for (const Substance& substance : substances) {
-        table.columns.push_back(
-            {fraction_heading(bubble_ ? 'y' : 'x', substance, basis_, contender.label), Dimension::fraction, 4});
+        table.columns.push_back({fraction_heading(bubble_ ? 'y' : 'x', substance, basis_, contender.label),
+                                 Dimension::fraction, 4});
       }
     }
     for (std::size_t k = 0; k < all.front().size(); ++k) {

@@ -98,7 +98,8 @@ Answer solubility_of(const SolubilityOptions& options, const Presentation& prese
   Mixture& main = contenders.front().mixture;
   const auto& substances = main.substances();
   const auto T_K = parse_quantities(options.temperature, Dimension::temperature);
-  const auto sets = read_overlays(options.measured, main, *bank_with(options.mixture.substance_files), true);
+  const auto sets = read_overlays(options.measured, main.substances(),
+                                  *bank_with(options.mixture.substance_files), Overlay::two_liquids);
   const auto [coldest, hottest] = std::minmax_element(T_K.begin(), T_K.end());
   add_liquid_notices(contenders, *coldest, *hottest, answer.notices);
   answer.json = answer_header("solubility", main);

@@ -36,7 +36,8 @@ class TernaryOf {
     if (options.temperature.empty())
       throw RequestError("give --temperature, as in --temperature \"25 degC\"");
     T_K_ = parse_quantity(options.temperature, Dimension::temperature);
-    sets_ = read_overlays(options.measured, main(), *bank_with(options.mixture.substance_files), true);
+    sets_ = read_overlays(options.measured, main().substances(), *bank_with(options.mixture.substance_files),
+                          Overlay::two_liquids);
     drawing_.units = presentation.units;
     drawing_.measured = sets_;
     options.triangle.read(drawing_, substances(), basis_, ternary_layers());

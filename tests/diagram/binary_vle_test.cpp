@@ -102,7 +102,7 @@ TEST(Comparison, DeviationsOfExactDataVanish) {
     std::swap(point.x[0], point.x[1]);
     std::swap(point.y[0], point.y[1]);
   }
-  EXPECT_NEAR(compare(mixture, in_order_of(mixture, data)).T_K->mean, -0.5, 1e-9);
+  EXPECT_NEAR(compare(mixture, in_order_of(mixture.substances(), data)).T_K->mean, -0.5, 1e-9);
 }
 
 TEST(Composition, ReadsTextAndConvertsMass) {

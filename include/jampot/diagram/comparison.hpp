@@ -31,7 +31,7 @@ struct Comparison {
 /// @throws CalculationError where the model has no bubble point at a measured composition.
 Comparison compare(Mixture& mixture, const DataSet& data);
 
-/// The data with the substances in the order of the mixture. @throws RequestError if they are about others.
-DataSet in_order_of(const Mixture& mixture, DataSet data);
+/// The data with their substances in this order. @throws RequestError if they are about others.
+DataSet in_order_of(const std::vector<Substance>& substances, DataSet data);
 
 }  // namespace jampot

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "jampot/liquid/activity_model.hpp"
+#include "jampot/measured/data_set.hpp"
 
 namespace jampot {
 
@@ -22,5 +23,20 @@ std::vector<GammaPoint> gamma_line(ActivityModel& model, double T_K, std::size_t
 
 /// ln of the limiting activity coefficient of `solute` infinitely dilute in pure `solvent`.
 double limiting_ln_gamma(ActivityModel& model, double T_K, std::size_t solute, std::size_t solvent);
+
+/// A measured activity coefficient beside the model's at the same temperature and composition.
+struct MeasuredGamma {
+  double T_K = 0;
+  std::vector<double> x;      ///< of a limit: the pure solvent
+  std::size_t component = 0;  ///< whose activity coefficient it is
+  double ln_gamma = 0, model = 0;
+  int line = 0;  ///< in its file; 0 where there is none
+};
+
+/// What measured data say of activity coefficients: limiting ones as they are; boiling points with their
+/// vapours by an ideal vapour (`ln_gamma_of`), each component where it is there in both phases. Points that
+/// are excluded, pure, or without a vapour say nothing.
+/// @param data  its substances in the order of the model
+std::vector<MeasuredGamma> measured_gammas(ActivityModel& model, const DataSet& data);
 
 }  // namespace jampot

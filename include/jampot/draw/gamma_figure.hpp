@@ -1,5 +1,6 @@
 #pragma once
 // Figures of activity coefficients.
+#include <map>
 #include <string>
 #include <vector>
 
@@ -30,5 +31,9 @@ struct LimitingCurve {
   std::vector<std::pair<double, double>> points;  ///< T in K, ln gamma
 };
 Panel limiting_panel(const std::vector<LimitingCurve>& curves, const DisplayUnits& units);
+
+/// Lays measured activity coefficients, in the units of the axes and by what they are of, over a panel of the
+/// above as open symbols; its axes grow to hold them.
+void add_measured(Panel& panel, const std::map<std::string, std::vector<Spot>>& measured);
 
 }  // namespace jampot

@@ -64,6 +64,10 @@ struct DataSet {
   Notices notices;
 };
 
+/// ln of the activity coefficient that a boiling point with its vapour says of component i with an ideal
+/// vapour, ln(y_i P / (x_i Psat_i)). x_i and y_i are positive and the substance has a vapour pressure.
+double ln_gamma_of(const DataPoint& point, const std::vector<Substance>& substances, std::size_t i);
+
 /// The kind of data about boiling liquids, from the points: isobaric where the pressure hardly moves (2 %) or
 /// the temperature moves at all (1 K), else isothermal; with vapour where it was analysed.
 DataKind boiling_kind(const std::vector<DataPoint>& points);
