@@ -45,10 +45,13 @@ namespace {
 Table sources(const Answer& answer) {
   Table table{"Sources and notices", {{"what"}, {"source"}}, {}};
   for (const Json& parameter : answer.json.value("parameters", Json::array())) {
+    // Of one substance, or of a pair: then of a model, or an interaction of an equation of state.
     std::string what = parameter.contains("substance")
                            ? fmt::format("{}, {}", parameter["substance"].get<std::string>(),
                                          parameter["property"].get<std::string>())
-                           : fmt::format("{}, {} and {}", parameter["model"].get<std::string>(),
+                           : fmt::format("{}, {} and {}",
+                                         parameter.contains("model") ? parameter["model"].get<std::string>()
+                                                                     : parameter["property"].get<std::string>(),
                                          parameter["between"][0].get<std::string>(),
                                          parameter["between"][1].get<std::string>());
     if (parameter["range_K"].is_array()) {

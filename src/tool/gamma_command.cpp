@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <filesystem>
 #include <functional>
 #include <map>
 
@@ -343,8 +344,8 @@ class GammaOf {
     const auto shown = [&](double T_K) { return from_si(T_K, unit, Dimension::temperature); };
     std::map<std::string, std::vector<Spot>> series;
     for (const MeasuredGamma& point : measured)
-      series[fmt::format("{}, {}", subject_of(point), set.name)].push_back(
-          {options_.limiting ? shown(point.T_K) : point.x[0], std::exp(point.ln_gamma)});
+      series[fmt::format("{}, {}", subject_of(point), std::filesystem::path(set.name).filename().string())]
+          .push_back({options_.limiting ? shown(point.T_K) : point.x[0], std::exp(point.ln_gamma)});
     add_measured(answer_.figure->panels.front(), series);
     if (options_.limiting) return;
     const auto [cold, hot] = std::minmax_element(measured.begin(), measured.end(),

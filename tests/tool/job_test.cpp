@@ -192,5 +192,76 @@ TEST(MixtureFile, StandsWhereNamesStand) {
                                    {"txy ethanol --pressure '1 atm'", "at least two"}});
 }
 
+TEST(MixtureFile, StandsInCommandsThatKnowNoModel) {
+  const test::Workplace workplace;
+  workplace.write("k.csv", "first,second,k_ij\npropane,n-hexane,0.02\n");
+  workplace.write("gases.mixture.toml",
+                  "substances = [\"propane\", \"n-hexane\"]\nliquid = \"eos\"\nvapour = \"srk\"\n"
+                  "interactions = \"k.csv\"\n");
+  const std::string state = " --composition propane=0.4 --temperature '80 degC' --pressure '5 bar'";
+  const json from_file = test::json_answer(workplace, "fugacity gases.mixture.toml" + state);
+  const json by_hand =
+      test::json_answer(workplace, "fugacity propane n-hexane --vapour srk --interactions k.csv" + state);
+  EXPECT_EQ(from_file["roots"], by_hand["roots"]);
+  const json other = test::json_answer(workplace, "fugacity gases.mixture.toml --vapour pr" + state);
+  EXPECT_EQ(other["roots"][0]["fluid"], "pr");
+  const json usual = test::json_answer(workplace, "fugacity propane n-hexane" + state);
+  EXPECT_EQ(usual["roots"][0]["fluid"], "pr");  // without a file
+
+  workplace.write("pair.mixture.toml", "substances = [\"ethanol\", \"toluene\"]\n");
+  const json estimate = test::json_answer(workplace, "estimate pair.mixture.toml");
+  EXPECT_EQ(estimate["parameters"], test::json_answer(workplace, "estimate ethanol toluene")["parameters"]);
+  test::expect_refused(workplace, {{"estimate nowhere.mixture.toml", "nowhere.mixture.toml"},
+                                   {"fugacity nowhere.mixture.toml" + state, "nowhere.mixture.toml"}});
+}
+
+TEST(Job, WhatNoStepUsesOfTheMixtureIsSaid) {
+  const test::Workplace workplace;
+  const auto job = [&](const std::string& command) {
+    workplace.write("one.job.toml",
+                    "[mixture]\nsubstances = [\"1-butanol\", \"water\"]\nvapour = \"virial\"\n"
+                    "[[step]]\ncommand = \"" +
+                        command);
+    return test::json_answer(workplace, "job one.job.toml");
+  };
+  const auto said = [](const json& answer) {
+    for (const json& notice : answer["notices"]) {
+      if (notice["code"] == "mixture-key-unused") return notice["text"].get<std::string>();
+    }
+    return std::string();
+  };
+  const std::string unused = said(job("solubility\"\ntemperature = \"25 degC\"\n"));
+  EXPECT_NE(unused.find("'vapour' of the mixture (line 3)"), std::string::npos) << unused;
+  EXPECT_EQ(said(job("azeotropes\"\nliquid = \"unifac\"\npressure = \"1 atm\"\n")), "");
+  const std::string all = said(job("find\"\nabout = \"water\"\n"));
+  EXPECT_NE(all.find("'substances'"), std::string::npos) << all;
+}
+
+TEST(Job, ThePageBeginsWithWhatThereIs) {
+  const test::Workplace workplace;
+  workplace.put_data();
+  workplace.write("small.job.toml", small_job);
+  ASSERT_EQ(workplace.run("job small.job.toml").status, 0);
+  const std::string page = workplace.read("page.html");
+  EXPECT_LT(page.find("<nav>"), page.find("<h2"));
+  for (const char* part : {"#part-1\">boiling", "#part-2\">fit", "#part-3\">drawn", "#part-4\">flash"})
+    EXPECT_NE(page.find(part), std::string::npos) << part;
+  EXPECT_EQ(page.find("(--csv writes all)"), std::string::npos);  // a page has no options
+}
+
+// The same job on one core and on all of them.
+TEST(Job, ThreadsDoNotChangeTheBytes) {
+  const test::Workplace workplace;
+  workplace.put_data();
+  workplace.write("small.job.toml", small_job);
+  ASSERT_EQ(workplace.run("job small.job.toml --threads 1").status, 0);
+  const std::string page = workplace.read("page.html"), pairs = workplace.read("fitted.pairs.toml"),
+                    book = workplace.read("txy.xlsx");
+  ASSERT_EQ(workplace.run("job small.job.toml --threads 4").status, 0);
+  EXPECT_TRUE(workplace.read("page.html") == page);
+  EXPECT_TRUE(workplace.read("fitted.pairs.toml") == pairs);
+  EXPECT_TRUE(workplace.read("txy.xlsx") == book);
+}
+
 }  // namespace
 }  // namespace jampot

@@ -40,7 +40,7 @@ constexpr bool isobaric(DataKind kind) {
 struct DataPoint {
   double T_K = 0, P_Pa = 0;  ///< P is 0 where no vapour is involved
   /// Mole fractions of liquid and vapour; y is empty where the vapour was not analysed. Of two liquids x is
-  /// the one and y the other.
+  /// the one and y the other; of a limiting activity coefficient x is the pure solvent.
   std::vector<double> x, y;
   double u_T_K = 0, u_P_Pa = 0, u_x = 0, u_y = 0;  ///< standard uncertainties, all positive
   int line = 0;                                    ///< in its file; 0 where there is none

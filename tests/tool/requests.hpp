@@ -1,0 +1,92 @@
+#pragma once
+// One request for each command, on the demo's made-up data: what every command owes is tested with all of
+// them.
+#include <string>
+#include <vector>
+
+#include "run_tool.hpp"
+
+namespace jampot::test {
+
+struct Request {
+  std::string name;               ///< of the test
+  std::string arguments;          ///< in a folder in which `jampot demo` ran
+  std::vector<std::string> keys;  ///< of its JSON, beside those that every answer has
+  bool draws = true;
+  bool has_states = false;  ///< a column of temperatures or pressures
+};
+
+inline const std::string& demo_parameters() {
+  static const std::string text = "--parameters jampot-demo/mtbe-methanol.pairs.toml";
+  return text;
+}
+
+inline const std::vector<Request>& requests() {
+  static const std::string pair = "MTBE methanol " + demo_parameters() + " ";
+  static const std::vector<Request> list{
+      {"find", "find etyl", {"matches"}, false},
+      {"substance", "substance MTBE", {"constants", "groups"}, false},
+      {"states", "substance MTBE --at '25, 55 degC'", {"properties"}, true, true},
+      {"saturation", "saturation MTBE --temperature '-20 to 200 by 20 degC'", {"points"}, true, true},
+      {"define", "define own --smiles 'CCOCC(C)C' --boiling-point '81 degC' --against MTBE", {"estimates"}},
+      {"pairs", "pairs acetone methanol water", {"pairs", "predictions"}, false},
+      {"gamma", "gamma " + pair + "--temperature '52 degC' --points 11", {"points"}},
+      {"limiting", "gamma " + pair + "--limiting --temperature '30, 50 degC'", {"limiting"}, true, true},
+      {"data", "data jampot-demo/mtbe-methanol.csv", {"data_sets"}, false},
+      {"consistency", "consistency jampot-demo/mtbe-methanol.csv", {"tests", "points"}, true, true},
+      {"regress", "regress jampot-demo/mtbe-methanol.csv", {"fits"}, true, true},
+      {"estimate", "estimate ethanol toluene --model wilson", {"fits"}, false},
+      {"bubble", "bubble " + pair + "--composition MTBE=0.3 --pressure '1, 2 atm'", {"points"}, false, true},
+      {"dew", "dew " + pair + "--composition MTBE=0.3 --temperature '50, 55 degC'", {"points"}, false, true},
+      {"txy", "txy " + pair + "--pressure '1 atm' --points 21", {"curves"}, true, true},
+      {"pxy", "pxy " + pair + "--temperature '55 degC' --points 21", {"curves"}, true, true},
+      {"xy", "xy " + pair + "--pressure '1 atm' --points 21", {"curves"}, true, true},
+      {"solubility",
+       "solubility 1-butanol water --temperature '20 to 60 by 20 degC'",
+       {"points", "critical"},
+       true,
+       true},
+      {"split",
+       "split 'ethyl acetate' ethanol water --temperature '25 degC' --feed-temperature '40 degC' --feed "
+       "'ethyl acetate=600 kg/h, ethanol=60 kg/h, water=840 kg/h'",
+       {"phases", "duty_W"},
+       false},
+      {"ternary",
+       "ternary water ethanol 'ethyl acetate' --temperature '25 degC' --tie-lines 8",
+       {"tie_lines", "plait_points", "distribution"}},
+      {"azeotropes",
+       "azeotropes " + pair + "--pressure '1, 2 bar'",
+       {"azeotropes", "index_balance"},
+       true,
+       true},
+      {"residue",
+       "residue acetone chloroform methanol --liquid unifac --pressure '1 atm' --curves 6 --feed "
+       "'acetone=0.3, chloroform=0.4'",
+       {"singular_points", "curves", "boundaries", "regions", "two_liquid_region", "feeds"},
+       true,
+       true},
+      {"flash",
+       "flash " + pair +
+           "--feed 'MTBE=1200 kg/h, methanol=800 kg/h' --feed-temperature '80 degC' --feed-pressure '5 bar' "
+           "--pressure '1 atm' --adiabatic",
+       {"vapour_fraction", "T_K", "P_Pa", "x", "y", "duty_W", "amounts"},
+       false,
+       true},
+      {"fugacity",
+       "fugacity propane n-hexane --composition propane=0.4 --temperature '80 degC' --pressure '5 bar'",
+       {"roots"},
+       false,
+       true},
+      {"job", "job jampot-demo/saltmarsh.job.toml", {"steps"}, false}};
+  return list;
+}
+
+/// A folder in which the demo ran, made once.
+inline const Workplace& demo_place() {
+  static const Workplace place;
+  static const Ran ran = place.run("demo");
+  EXPECT_EQ(ran.status, 0) << ran.err;
+  return place;
+}
+
+}  // namespace jampot::test
