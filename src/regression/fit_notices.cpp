@@ -143,13 +143,17 @@ int measured_azeotropes(const Fit& fit) {
   return changes;
 }
 
-void invented_azeotropes(Fit& fit) {
+// Azeotropes that the data do not show, or that lie where nothing was measured.
+void doubtful_azeotropes(Fit& fit) {
   if (fit.substances.size() != 2 || fit.residuals.empty()) return;
   double P_sum = 0;
   int points = 0;
   bool vapour = false;
+  double lowest = 1, highest = 0;
   for (const ResidualRow& row : fit.residuals) {
     if (!row.used()) continue;
+    lowest = std::min(lowest, row.measured.x[0]);
+    highest = std::max(highest, row.measured.x[0]);
     P_sum += row.measured.P_Pa;
     vapour = vapour || !row.measured.y.empty();
     ++points;
@@ -157,17 +161,26 @@ void invented_azeotropes(Fit& fit) {
   for (const Substance& substance : fit.substances) vapour = vapour && substance.vapour_pressure;
   if (points == 0 || !vapour) return;
   const int measured = measured_azeotropes(fit);
-  std::size_t found = 0;
+  std::vector<Azeotrope> found;
   try {
     Mixture mixture = fit.mixture();
-    found = txy(mixture, P_sum / points).azeotropes.size();
+    found = txy(mixture, P_sum / points).azeotropes;
   } catch (const CalculationError&) {
     return;
   }
-  if (found > static_cast<std::size_t>(measured) + 1) {
+  if (found.size() > static_cast<std::size_t>(measured) + 1) {
     fit.notices.add("invented-azeotropes",
-                    fmt::format("the fitted model has {} azeotropes at {:.4g} kPa; the data show {}", found,
-                                P_sum / points / 1000, measured));
+                    fmt::format("the fitted model has {} azeotropes at {:.4g} kPa; the data show {}",
+                                found.size(), P_sum / points / 1000, measured));
+  }
+  for (const Azeotrope& azeotrope : found) {
+    if (azeotrope.heterogeneous || (azeotrope.x1 >= lowest && azeotrope.x1 <= highest)) continue;
+    fit.notices.add(
+        "azeotrope-extrapolated",
+        fmt::format(
+            "the azeotrope of the fit at x({}) = {:.4f} lies outside the measured compositions, {:.4f} "
+            "to {:.4f}: the model says so, no point does, and its standard uncertainty does not count that",
+            fit.substances[0].name, azeotrope.x1, lowest, highest));
   }
 }
 
@@ -254,7 +267,7 @@ void add_fit_notices(Fit& fit, const std::vector<DataSet>& sets) {
   doubtful_parameters(fit);
   invented_split(fit);
   missing_split(fit);
-  invented_azeotropes(fit);
+  doubtful_azeotropes(fit);
   extreme_limits(fit);
   robust_loss(fit);
   exclusions(fit);

@@ -51,6 +51,7 @@ class AzeotropesOf {
           add(point, u[k], P_Pa, contender, table);
         }
         answer_.notices.add(found.notices);
+        add_doubtful_predictions(contender.mixture, found.points, answer_.notices);
         Json balance{{"P_Pa", P_Pa},
                      {"sum", found.index_sum},
                      {"expected", found.index_expected},

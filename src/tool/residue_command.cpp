@@ -106,6 +106,7 @@ class ResidueOf {
     }
     for (const Notice& notice : map.notices)
       answer_.notices.add(notice.code, (compared() ? contender.label + ": " : "") + notice.text);
+    add_doubtful_predictions(contender.mixture, map.singular.points, answer_.notices);
     for (const Notice& notice : contender.mixture.range_notices(coldest, hottest)) {
       const bool of_substance = notice.code.starts_with("vapour-pressure");  // said once, of the first
       if (!of_substance || &contender == &contenders_.front()) answer_.notices.add(notice.code, notice.text);

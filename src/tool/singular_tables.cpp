@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "jampot/basis/text.hpp"
 #include "jampot/phase/composition.hpp"
 
@@ -37,6 +39,27 @@ Json to_json(const SingularPoint& point, double P_Pa, const std::vector<Substanc
             {"residual", point.residual}};
   if (point.heterogeneous) json["liquids"] = point.liquids;
   return json;
+}
+
+void add_doubtful_predictions(const Mixture& mixture, const std::vector<SingularPoint>& points,
+                              Notices& notices) {
+  const bool predicted =
+      mixture.unifac() != nullptr || std::any_of(mixture.parameters().begin(), mixture.parameters().end(),
+                                                 [](const PairParameters& pair) { return pair.estimated; });
+  if (!predicted) return;
+  // Most predicted azeotropes are within this of the handbooks (docs/unifac-azeotropes.md).
+  constexpr double error = 0.05;
+  for (const SingularPoint& point : points) {
+    if (point.members.size() < 2 || point.heterogeneous) continue;
+    const auto largest = std::max_element(point.x.begin(), point.x.end());
+    if (*largest < 1 - error) continue;
+    const Substance& substance = mixture.substances()[static_cast<std::size_t>(largest - point.x.begin())];
+    notices.add(
+        "azeotrope-near-pure",
+        fmt::format("the azeotrope of {} is predicted at {:.3f} from pure {}: predictions are off by up to "
+                    "{} in mole fraction for most pairs, so it may not exist",
+                    members_of(point, mixture.substances()), 1 - *largest, substance.name, error));
+  }
 }
 
 std::string balance_of(const SingularPoints& found) {

@@ -193,6 +193,18 @@ TEST(Carrying, AzeotropesBothWaysAgree) {
   EXPECT_TRUE(compared);
 }
 
+TEST(FitNotices, AnAzeotropeWhereNothingWasMeasuredIsSaid) {
+  DataSet data = noisy(31, 40);
+  EXPECT_FALSE(fit({data}).notices.has("azeotrope-extrapolated"));  // at 0.68, within the points
+  std::erase_if(data.points, [](const DataPoint& point) { return point.x[0] > 0.5; });
+  const Fit poor = fit({data});
+  ASSERT_TRUE(poor.notices.has("azeotrope-extrapolated"));
+  for (const Notice& notice : poor.notices) {
+    if (notice.code == "azeotrope-extrapolated")
+      EXPECT_NE(notice.text.find("methyl tert-butyl ether"), std::string::npos) << notice.text;
+  }
+}
+
 TEST(Statistics, ChiSquareOfTwoDegreesIsAnExponential) {
   for (double value = 0.1; value < 20; value *= 2)
     EXPECT_NEAR(chi_square_probability(value, 2), std::exp(-value / 2), 1e-12);

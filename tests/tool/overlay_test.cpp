@@ -1,4 +1,5 @@
 // Measured points laid over diagrams: what they are held against, and what cannot be laid over what.
+#include <algorithm>
 #include <cmath>
 
 #include "jampot/substance/bank.hpp"
@@ -107,6 +108,27 @@ TEST(Overlay, ThePictureNamesThePoints) {
   const std::string svg = demo_place().read("g.svg");
   EXPECT_NE(svg.find("MTBE, mtbe-methanol.csv"), std::string::npos);
   EXPECT_NE(svg.find("measured-elsewhere"), std::string::npos);
+}
+
+// Acetone and water have no azeotrope at 1 atm; UNIFAC's lies within its own error.
+TEST(Predictions, AzeotropesNextToAPureSubstanceAreDoubted) {
+  const auto codes = [](const json& answer) {
+    std::vector<std::string> list;
+    for (const json& notice : answer["notices"]) list.push_back(notice["code"]);
+    return list;
+  };
+  const auto doubted =
+      codes(json_answer(demo_place(), "azeotropes acetone water --liquid unifac --pressure '1 atm'"));
+  EXPECT_EQ(std::count(doubted.begin(), doubted.end(), "azeotrope-near-pure"), 1);
+  const auto firm =
+      codes(json_answer(demo_place(), "azeotropes acetone methanol --liquid unifac --pressure '1 atm'"));
+  EXPECT_EQ(std::count(firm.begin(), firm.end(), "azeotrope-near-pure"), 0);
+  const auto measured =
+      codes(json_answer(demo_place(), "azeotropes " + pair_of_demo() + "--pressure '1 atm'"));
+  EXPECT_EQ(std::count(measured.begin(), measured.end(), "azeotrope-near-pure"), 0);
+  const auto map = codes(json_answer(
+      demo_place(), "residue acetone methanol water --liquid unifac --pressure '1 atm' --curves 3"));
+  EXPECT_EQ(std::count(map.begin(), map.end(), "azeotrope-near-pure"), 1);
 }
 
 TEST(Overlay, WhatCannotBeLaidOverWhat) {
