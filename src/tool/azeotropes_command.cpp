@@ -19,7 +19,7 @@ namespace {
 struct AzeotropesOptions {
   MixtureOptions mixture;
   std::string pressure;
-  bool all = false, uncertainty = false;
+  bool all = false, uncertainty = false, working = false;
   PresentationOptions presentation;
 };
 
@@ -52,6 +52,7 @@ class AzeotropesOf {
         }
         answer_.notices.add(found.notices);
         add_doubtful_predictions(contender.mixture, found.points, answer_.notices);
+        if (options_.working && working_.empty()) working_ = azeotrope_working(contender.mixture, found);
         Json balance{{"P_Pa", P_Pa},
                      {"sum", found.index_sum},
                      {"expected", found.index_expected},
@@ -64,6 +65,10 @@ class AzeotropesOf {
       answer_.notices.add(contender.mixture.range_notices(coldest, hottest));
       answer_.notices.add(
           suitability(contender.mixture, Purpose::vapour_liquid, coldest, hottest, P_Pa_.back()));
+    }
+    if (options_.working) {
+      answer_.json["working"] = working_;
+      answer_.lines.insert(answer_.lines.end(), working_.begin(), working_.end());
     }
     if (table.rows.empty()) answer_.lines.emplace_back("no azeotrope");
     if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
@@ -151,6 +156,7 @@ class AzeotropesOf {
   std::vector<Contender> contenders_;
   std::vector<double> P_Pa_;
   std::vector<Table> moves_;
+  std::vector<std::string> working_;
   std::string first_member_;  ///< of the last of them
 };
 
@@ -171,6 +177,7 @@ void add_azeotropes(CLI::App& tool, Presenter& presenter) {
   command->add_flag(
       "--uncertainty", options->uncertainty,
       "Standard uncertainties of T and mole fractions that follow from those of fitted parameters");
+  command->add_flag("--working", options->working, "Write out the first azeotrope, equation by equation");
   add_presentation(*command, options->presentation, true);
   command->footer(
       "Example:\n  jampot azeotropes acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --all");

@@ -24,6 +24,7 @@ struct ResidueCommandOptions {
   std::string pressure, isotherms, decanter;
   std::vector<std::string> through;
   int curves = 25, tie_lines = 12;
+  bool working = false;
   PresentationOptions presentation;
 };
 
@@ -81,6 +82,11 @@ class ResidueOf {
       answer_.lines.emplace_back(
           "these are limits: sharp splits in long columns, boundaries taken as at total reflux");
     curves_table();
+    if (options_.working) {
+      const auto lines = azeotrope_working(mixture_, map_.singular);
+      answer_.json["working"] = lines;
+      answer_.lines.insert(answer_.lines.end(), lines.begin(), lines.end());
+    }
     answer_.lines.push_back(fmt::format("liquid model: {}", contenders_.front().label));
     if (compared())
       answer_.lines.push_back("curves, tie lines and what is said of feeds are those of " +
@@ -484,6 +490,7 @@ void add_residue(CLI::App& tool, Presenter& presenter) {
   command->add_option("--tie-lines", options->tie_lines, "How many tie lines are drawn (default 12)")
       ->type_name("N");
   add_triangle(*command, options->triangle, residue_layers());
+  command->add_flag("--working", options->working, "Write out the first azeotrope, equation by equation");
   add_presentation(*command, options->presentation, true);
   command->footer(
       "Example:\n"

@@ -6,6 +6,7 @@
 
 #include "jampot/basis/text.hpp"
 #include "jampot/phase/composition.hpp"
+#include "vle_working.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -60,6 +61,34 @@ void add_doubtful_predictions(const Mixture& mixture, const std::vector<Singular
                     "{} in mole fraction for most pairs, so it may not exist",
                     members_of(point, mixture.substances()), 1 - *largest, substance.name, error));
   }
+}
+
+std::vector<std::string> azeotrope_working(Mixture& mixture, const SingularPoints& found) {
+  const auto azeotrope = std::find_if(found.points.begin(), found.points.end(),
+                                      [](const SingularPoint& point) { return point.members.size() > 1; });
+  if (azeotrope == found.points.end()) return {"", "there is no azeotrope to write out"};
+  std::vector<std::string> lines{"", fmt::format("{} azeotrope of {}", kind_of(*azeotrope),
+                                                 members_of(*azeotrope, mixture.substances()))};
+  const auto& liquids = azeotrope->heterogeneous ? azeotrope->liquids : std::vector{azeotrope->x};
+  for (const std::vector<double>& x : liquids) {
+    const auto one = vle_working(mixture, azeotrope->T_K, found.P_Pa, x, azeotrope->x);
+    lines.insert(lines.end(), one.begin(), one.end());
+  }
+  if (!azeotrope->heterogeneous) {
+    lines.push_back(
+        fmt::format("azeotrope: y_i = x_i;  largest |ln(y_i/x_i)| = {:.1e}", azeotrope->residual));
+    return lines;
+  }
+  // The vapour lies on the straight line (or plane) between the liquids: the whole liquid has its
+  // composition.
+  lines.emplace_back(
+      "all liquids give the same vapour;  the whole liquid, their mixture, has its composition:");
+  for (const std::size_t i : azeotrope->members) {
+    std::string text = fmt::format("y_{} = {:.6g}, between", i + 1, azeotrope->x[i]);
+    for (const std::vector<double>& x : liquids) text += fmt::format(" {:.6g}", x[i]);
+    lines.push_back(std::move(text));
+  }
+  return lines;
 }
 
 std::string balance_of(const SingularPoints& found) {

@@ -15,6 +15,9 @@ Json to_json(const SingularPoint& point, double P_Pa, const std::vector<Substanc
 /// error of predictions may make or unmake them.
 void add_doubtful_predictions(const Mixture& mixture, const std::vector<SingularPoint>& points,
                               Notices& notices);
+/// The first azeotrope written out: its boiling point (of each of its liquids), and that the vapour is the
+/// liquid.
+std::vector<std::string> azeotrope_working(Mixture& mixture, const SingularPoints& found);
 /// "index balance met (2 of 2)".
 std::string balance_of(const SingularPoints& found);
 

@@ -1,6 +1,7 @@
 // Measured points laid over diagrams: what they are held against, and what cannot be laid over what.
 #include <algorithm>
 #include <cmath>
+#include <cstdio>
 
 #include "jampot/substance/bank.hpp"
 #include "requests.hpp"
@@ -129,6 +130,31 @@ TEST(Predictions, AzeotropesNextToAPureSubstanceAreDoubted) {
   const auto map = codes(json_answer(
       demo_place(), "residue acetone methanol water --liquid unifac --pressure '1 atm' --curves 3"));
   EXPECT_EQ(std::count(map.begin(), map.end(), "azeotrope-near-pure"), 1);
+}
+
+// What is written out ends in the numbers of the table.
+TEST(WorkingOfAzeotropes, EndsInItsNumbers) {
+  const json answer =
+      json_answer(demo_place(), "azeotropes " + pair_of_demo() + "--pressure '1 atm' --working");
+  std::string text;
+  for (const json& line : answer["working"]) text += line.get<std::string>() + "\n";
+  EXPECT_NE(text.find("homogeneous azeotrope of MTBE + methanol"), std::string::npos) << text;
+  EXPECT_NE(text.find("sum = 101325 Pa;  P = 101325 Pa"), std::string::npos) << text;
+  const double x = answer["azeotropes"][0]["x"][0];
+  char shown[32];
+  std::snprintf(shown, sizeof shown, "y_1 = %.6g", x);
+  EXPECT_NE(text.find(shown), std::string::npos) << text;
+  const json two = json_answer(
+      demo_place(), "residue ethanol benzene water --liquid unifac --pressure '1 atm' --curves 2 --working");
+  text.clear();
+  for (const json& line : two["working"]) text += line.get<std::string>() + "\n";
+  EXPECT_FALSE(text.empty());
+  const json none =
+      json_answer(demo_place(), "azeotropes methanol water --liquid unifac --pressure '1 atm' --working");
+  EXPECT_NE(none["working"].dump().find("no azeotrope to write out"), std::string::npos);
+  const json heterogeneous =
+      json_answer(demo_place(), "azeotropes 1-butanol water --liquid unifac --pressure '1 atm' --working");
+  EXPECT_NE(heterogeneous["working"].dump().find("all liquids give the same vapour"), std::string::npos);
 }
 
 TEST(Overlay, WhatCannotBeLaidOverWhat) {
