@@ -61,7 +61,8 @@ class Drawer : TriangleDrawer {
   // Another model's boundaries, two liquids and azeotropes in one colour of its own, dashed.
   void compared(std::size_t k) {
     constexpr std::array colours{5, 3, 7, 4};
-    const auto& [label, map] = options_.compared[k];
+    const std::string& label = options_.compared[k].label;
+    const ResidueMap& map = options_.compared[k].map;
     const int colour = colours[k % colours.size()];
     bool named = false;
     const auto line = [&](std::vector<Spot> spots, double width) {

@@ -267,8 +267,12 @@ TEST(Curves, RelativeVolatilityIsOneAtTheAzeotropeAndChangesSides) {
   const BinaryCurve curve = txy(mixture, 101325);
   const double x = curve.azeotropes.at(0).x1;
   for (const BinaryPoint& point : curve.points) {
-    if (point.x[0] < x - 0.005) EXPECT_GT(point.relative_volatility(), 1) << point.x[0];
-    if (point.x[0] > x + 0.005) EXPECT_LT(point.relative_volatility(), 1) << point.x[0];
+    if (point.x[0] < x - 0.005) {
+      EXPECT_GT(point.relative_volatility(), 1) << point.x[0];
+    }
+    if (point.x[0] > x + 0.005) {
+      EXPECT_LT(point.relative_volatility(), 1) << point.x[0];
+    }
     EXPECT_NEAR(
         point.K[0],
         point.gamma[0] * std::exp(mixture.substances()[0].vapour_pressure->ln_P(point.T_K)) / point.P_Pa,

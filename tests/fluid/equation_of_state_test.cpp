@@ -64,7 +64,10 @@ class AnyEquation : public ::testing::TestWithParam<Kind> {
 
 TEST_P(AnyEquation, DerivativesOfTheHelmholtzEnergyAreExact) {
   for (int k = 0; k < 30; ++k) {
-    const auto [T, V, n] = random_state();
+    const State state =
+        random_state();  // not taken apart: lambdas capture no structured bindings in every compiler
+    const double T = state.T_K, V = state.v;
+    const std::vector<double>& n = state.x;
     const Helmholtz F = at(T, V, n);
     const auto near = [](double exact, double difference) {
       EXPECT_NEAR(exact, difference, 1e-6 * std::abs(exact) + 1e-9);

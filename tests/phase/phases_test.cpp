@@ -100,7 +100,9 @@ TEST_P(AnyPhase, ACloneKeepsItsOwnState) {
   copy->evaluate(380, 3e5, x, {}, elsewhere);
   phase().evaluate(320, 1e5, x, {}, after);
   EXPECT_EQ(before.ln_phi, after.ln_phi);
-  if (GetParam().vapour != "ideal" || !GetParam().of_vapour) EXPECT_NE(before.ln_phi, elsewhere.ln_phi);
+  if (GetParam().vapour != "ideal" || !GetParam().of_vapour) {
+    EXPECT_NE(before.ln_phi, elsewhere.ln_phi);
+  }
   EXPECT_EQ(copy->size(), 3u);
 }
 
@@ -116,7 +118,7 @@ INSTANTIATE_TEST_SUITE_P(All, AnyPhase,
                                          PhaseCase{"CubicLiquid", "eos", "pr", false},
                                          PhaseCase{"PcSaftLiquid", "eos", "pc-saft", false},
                                          PhaseCase{"PcSaftVapour", "eos", "pc-saft", true}),
-                         [](const auto& info) { return info.param.name; });
+                         [](const auto& tested) { return tested.param.name; });
 
 TEST(Phases, APureLiquidHasItsVapourPressure) {
   for (const char* name : {"acetone", "water", "toluene", "n-hexane"}) {

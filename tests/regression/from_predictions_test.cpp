@@ -200,8 +200,8 @@ TEST(FitNotices, AnAzeotropeWhereNothingWasMeasuredIsSaid) {
   const Fit poor = fit({data});
   ASSERT_TRUE(poor.notices.has("azeotrope-extrapolated"));
   for (const Notice& notice : poor.notices) {
-    if (notice.code == "azeotrope-extrapolated")
-      EXPECT_NE(notice.text.find("methyl tert-butyl ether"), std::string::npos) << notice.text;
+    if (notice.code != "azeotrope-extrapolated") continue;
+    EXPECT_NE(notice.text.find("methyl tert-butyl ether"), std::string::npos) << notice.text;
   }
 }
 

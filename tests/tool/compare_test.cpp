@@ -7,11 +7,7 @@ namespace {
 using nlohmann::json;
 using test::demo_place;
 using test::json_answer;
-
-const std::string& pair_of_demo() {
-  static const std::string text = "MTBE methanol " + test::demo_parameters() + " ";
-  return text;
-}
+using test::pair_of_demo;
 
 // Entries of `key` whose model (under one of the usual keys) is this one.
 json of_model(const json& answer, const std::string& key, const std::string& model) {
@@ -93,7 +89,7 @@ INSTANTIATE_TEST_SUITE_P(
             "fugacity propane n-hexane --vapour srk --composition propane=0.4 --temperature '80 degC' "
             "--pressure '5 bar'",
             "roots", "srk"}),
-    [](const auto& info) { return info.param.name; });
+    [](const auto& tested) { return tested.param.name; });
 
 TEST(Comparison, OfResidueMapsIsThatOfSeparateRuns) {
   const std::string three = "residue acetone chloroform methanol --pressure '1 atm' --curves 5 ";

@@ -43,7 +43,9 @@ void check_numbers(const json& node, const std::string& key, const std::string& 
       }
       check_numbers(value, key, path);
     }
-    if (fractions) EXPECT_NEAR(sum, 1, 1e-9) << path;
+    if (fractions) {
+      EXPECT_NEAR(sum, 1, 1e-9) << path;
+    }
   } else if (node.is_number()) {
     const double value = node.get<double>();
     EXPECT_TRUE(std::isfinite(value)) << path;
@@ -160,7 +162,9 @@ TEST_P(EveryCommand, UnitsChangeTheUnitsOnly) {
       }
     }
   }
-  if (GetParam().has_states) EXPECT_GT(compared, 0);
+  if (GetParam().has_states) {
+    EXPECT_GT(compared, 0);
+  }
 }
 
 TEST_P(EveryCommand, WorkbooksAreArchivesWithTheSheetOfSources) {
@@ -225,9 +229,9 @@ std::vector<Request> drawing() {
   return list;
 }
 INSTANTIATE_TEST_SUITE_P(All, EveryDrawing, testing::ValuesIn(drawing()),
-                         [](const auto& info) { return info.param.name; });
+                         [](const auto& tested) { return tested.param.name; });
 INSTANTIATE_TEST_SUITE_P(All, EveryCommand, testing::ValuesIn(test::requests()),
-                         [](const auto& info) { return info.param.name; });
+                         [](const auto& tested) { return tested.param.name; });
 
 // Both bases are always in the JSON, so that mole is not taken for mass.
 TEST(Contract, JsonOfPhasesHasBothBases) {

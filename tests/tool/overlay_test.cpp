@@ -12,11 +12,7 @@ namespace {
 using nlohmann::json;
 using test::demo_place;
 using test::json_answer;
-
-const std::string& pair_of_demo() {
-  static const std::string text = "MTBE methanol " + test::demo_parameters() + " ";
-  return text;
-}
+using test::pair_of_demo;
 
 TEST(Overlay, ActivityCoefficientsOfBoilingPoints) {
   const json answer =

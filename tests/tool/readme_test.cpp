@@ -49,8 +49,8 @@ TEST_P(Page, EveryCommandRunsAsItStands) {
 
 INSTANTIATE_TEST_SUITE_P(All, Page,
                          testing::Values(std::pair("README.md", 40), std::pair("docs/many-systems.md", 1)),
-                         [](const auto& info) {
-                           return std::string(info.param.first) == "README.md" ? "Readme" : "ManySystems";
+                         [](const auto& tested) {
+                           return std::string(tested.param.first) == "README.md" ? "Readme" : "ManySystems";
                          });
 
 }  // namespace

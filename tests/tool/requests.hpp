@@ -21,8 +21,14 @@ inline const std::string& demo_parameters() {
   return text;
 }
 
+/// The demo's mixture with the parameters that it fitted.
+inline const std::string& pair_of_demo() {
+  static const std::string text = "MTBE methanol " + demo_parameters() + " ";
+  return text;
+}
+
 inline const std::vector<Request>& requests() {
-  static const std::string pair = "MTBE methanol " + demo_parameters() + " ";
+  static const std::string& pair = pair_of_demo();
   static const std::vector<Request> list{
       {"find", "find etyl", {"matches"}, false},
       {"substance", "substance MTBE", {"constants", "groups"}, false},
