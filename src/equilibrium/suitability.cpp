@@ -128,11 +128,10 @@ class Judge {
     const auto range = unifac_range_K(unifac->table());
     constexpr double step_K = 2;
     if (range && (Tmin_K_ < (*range)[0] - step_K || Tmax_K_ > (*range)[1] + step_K)) {
-      notices_.add(
-          "unifac-range",
-          fmt::format(
-              "the table of {} is meant for {:.0f} to {:.0f} degC; this result uses it {}", unifac->name(),
-              celsius((*range)[0]), celsius((*range)[1]), temperatures_text(Tmin_K_, Tmax_K_)));
+      notices_.add("unifac-range",
+                   fmt::format("the table of {} is meant for {:.0f} to {:.0f} degC; this result uses it {}",
+                               unifac->name(), celsius((*range)[0]), celsius((*range)[1]),
+                               temperatures_text(Tmin_K_, Tmax_K_)));
     }
   }
 

@@ -172,12 +172,11 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
     // extrapolation.
     constexpr double step_K = 2;
     if (pair.range_K && (Tmin_K < (*pair.range_K)[0] - step_K || Tmax_K > (*pair.range_K)[1] + step_K)) {
-      notices.add(
-          "parameter-range",
-          fmt::format(
-              "the {} parameters of {} and {} come from data {}; this result uses them {}", pair.model,
-              pair.between[0], pair.between[1], temperatures_text((*pair.range_K)[0], (*pair.range_K)[1]),
-              temperatures_text(Tmin_K, Tmax_K)));
+      notices.add("parameter-range",
+                  fmt::format("the {} parameters of {} and {} come from data {}; this result uses them {}",
+                              pair.model, pair.between[0], pair.between[1],
+                              temperatures_text((*pair.range_K)[0], (*pair.range_K)[1]),
+                              temperatures_text(Tmin_K, Tmax_K)));
     }
   }
   return notices;

@@ -59,15 +59,14 @@ Notices vapour_pressure_notices(const Substance& substance, double Tmin_K, doubl
   }
   constexpr double slack = 1e-6;  // a boiling point computed to the last digit may touch the end of the range
   if (Tmin_K < curve.Tmin_K() - slack || Tmax_K > curve.Tmax_K() + slack) {
-    notices.add(
-        "vapour-pressure-range",
-        fmt::format(
-            "the vapour pressure of {} is known from {:.1f} to {:.1f} degC; this result uses it {}, continued "
-            "{}",
-            substance.name, celsius(curve.Tmin_K()), celsius(curve.Tmax_K()),
-            temperatures_text(Tmin_K, Tmax_K),
-            curve.Tc_K() ? "by corresponding states (Ambrose, Walton 1989) joined to it"
-                         : "with the slope at the end of its range"));
+    notices.add("vapour-pressure-range",
+                fmt::format("the vapour pressure of {} is known from {:.1f} to {:.1f} degC; this result uses "
+                            "it {}, continued "
+                            "{}",
+                            substance.name, celsius(curve.Tmin_K()), celsius(curve.Tmax_K()),
+                            temperatures_text(Tmin_K, Tmax_K),
+                            curve.Tc_K() ? "by corresponding states (Ambrose, Walton 1989) joined to it"
+                                         : "with the slope at the end of its range"));
   }
   return notices;
 }

@@ -21,7 +21,8 @@ Json plain_header(const std::string& command) {
 std::string fraction_heading(char phase, const Substance& substance, Basis basis, std::string_view which) {
   const bool mole = basis == Basis::mole;
   if (which.empty() && !mole) which = phase == 'y' ? "vapour" : "liquid";
-  return fmt::format("{}({}){}{}", mole ? phase : 'w', substance.short_name(), which.empty() ? "" : " ", which);
+  return fmt::format("{}({}){}{}", mole ? phase : 'w', substance.short_name(), which.empty() ? "" : " ",
+                     which);
 }
 
 Table thinned(const Table& table, std::size_t most) {
@@ -46,14 +47,15 @@ Table sources(const Answer& answer) {
   Table table{"Sources and notices", {{"what"}, {"source"}}, {}};
   for (const Json& parameter : answer.json.value("parameters", Json::array())) {
     // Of one substance, or of a pair: then of a model, or an interaction of an equation of state.
-    std::string what = parameter.contains("substance")
-                           ? fmt::format("{}, {}", parameter["substance"].get<std::string>(),
-                                         parameter["property"].get<std::string>())
-                           : fmt::format("{}, {} and {}",
-                                         parameter.contains("model") ? parameter["model"].get<std::string>()
-                                                                     : parameter["property"].get<std::string>(),
-                                         parameter["between"][0].get<std::string>(),
-                                         parameter["between"][1].get<std::string>());
+    std::string what =
+        parameter.contains("substance")
+            ? fmt::format("{}, {}", parameter["substance"].get<std::string>(),
+                          parameter["property"].get<std::string>())
+            : fmt::format("{}, {} and {}",
+                          parameter.contains("model") ? parameter["model"].get<std::string>()
+                                                      : parameter["property"].get<std::string>(),
+                          parameter["between"][0].get<std::string>(),
+                          parameter["between"][1].get<std::string>());
     if (parameter["range_K"].is_array()) {
       what += fmt::format(", {:.2f} to {:.2f} K", parameter["range_K"][0].get<double>(),
                           parameter["range_K"][1].get<double>());

@@ -59,7 +59,8 @@ class ScreenPresenter final : public Presenter {
 
 /// The heading of a fraction: "x(water)", "y(water)", "x(water) alpha"; by mass "w(water) liquid", "w(water)
 /// vapour", "w(water) alpha".
-std::string fraction_heading(char phase, const Substance& substance, Basis basis, std::string_view which = {});
+std::string fraction_heading(char phase, const Substance& substance, Basis basis,
+                             std::string_view which = {});
 
 /// The beginning of an answer that is not about a mixture.
 Json plain_header(const std::string& command);

@@ -95,7 +95,8 @@ Table three_phase_table(const std::vector<BinaryCurve>& curves, const Mixture& m
   for (const BinaryCurve& curve : curves) {
     for (const ThreePhase& line : curve.three_phases) {
       table.rows.push_back({line.T_K, line.P_Pa, shown_fraction(line.x_alpha, mixture, basis),
-                            shown_fraction(line.x_beta, mixture, basis), shown_fraction(line.y, mixture, basis)});
+                            shown_fraction(line.x_beta, mixture, basis),
+                            shown_fraction(line.y, mixture, basis)});
       if (compared) table.rows.back().emplace_back(curve.label);
     }
   }

@@ -244,8 +244,7 @@ void add_estimate(CLI::App& tool, Presenter& presenter) {
                    "Substances: name, alias, formula or CAS number; or those of one FILE.mixture.toml")
       ->required()
       ->type_name("NAME");
-  command->parse_complete_callback(
-      [options] { expand_names(options->names, options->substance_files); });
+  command->parse_complete_callback([options] { expand_names(options->names, options->substance_files); });
   add_substance_files(*command, options->substance_files);
   command->add_option("--model", options->model, "Whose parameters: wilson, nrtl (default) or uniquac")
       ->type_name("MODEL");

@@ -185,7 +185,7 @@ class Planner {
   NoPresenter nobody_;
   CLI::App tool_;
   std::vector<PlannedStep> steps_;
-  std::vector<bool> mixture_used_;     ///< by each step
+  std::vector<bool> mixture_used_;  ///< by each step
   std::set<std::string> mixture_keys_used_;
   std::vector<bool> free_of_circles_;  ///< steps whose ways back are known to end
 };
