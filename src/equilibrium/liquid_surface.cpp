@@ -20,7 +20,7 @@ std::size_t lattice(std::size_t first, std::size_t second) {
 
 std::vector<double> spread(std::size_t n) {
   std::vector<double> x;
-  const auto add = [&](std::vector<double> amounts) {
+  const auto add = [&](const std::vector<double>& amounts) {
     double sum = 0;
     for (const double value : amounts) sum += value;
     for (const double value : amounts) x.push_back(value / sum);
