@@ -51,7 +51,7 @@ std::vector<MeasuredGamma> measured_gammas(ActivityModel& model, const DataSet& 
       add(point, x, point.solute, std::log(point.value));
       continue;
     }
-    if (!has_vapour(data.kind) || point.is_pure()) continue;
+    if (!has_vapour(data.kind) || point.is_pure() || point.y.empty()) continue;
     model.set_temperature(point.T_K);
     model.evaluate(point.x, ln_gamma);
     for (std::size_t i = 0; i < n; ++i) {

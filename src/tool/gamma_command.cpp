@@ -271,7 +271,7 @@ class GammaOf {
 
   // "ethanol", or "ethanol in water" of a limit.
   std::string subject_of(const MeasuredGamma& point) const {
-    const std::string name = substances()[point.component].short_name();
+    std::string name = substances()[point.component].short_name();
     if (!options_.limiting) return name;
     const auto solvent = std::find(point.x.begin(), point.x.end(), 1.0) - point.x.begin();
     return fmt::format("{} in {}", name, substances()[static_cast<std::size_t>(solvent)].short_name());

@@ -69,7 +69,8 @@ std::vector<std::string> azeotrope_working(Mixture& mixture, const SingularPoint
   if (azeotrope == found.points.end()) return {"", "there is no azeotrope to write out"};
   std::vector<std::string> lines{"", fmt::format("{} azeotrope of {}", kind_of(*azeotrope),
                                                  members_of(*azeotrope, mixture.substances()))};
-  const auto& liquids = azeotrope->heterogeneous ? azeotrope->liquids : std::vector{azeotrope->x};
+  const std::vector<std::vector<double>> liquids =
+      azeotrope->heterogeneous ? azeotrope->liquids : std::vector<std::vector<double>>{azeotrope->x};
   for (const std::vector<double>& x : liquids) {
     const auto one = vle_working(mixture, azeotrope->T_K, found.P_Pa, x, azeotrope->x);
     lines.insert(lines.end(), one.begin(), one.end());
