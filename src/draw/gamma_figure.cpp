@@ -43,9 +43,10 @@ void set_temperature_axis(Panel& panel, const std::string& label) {
 
 void add_measured(Panel& panel, const std::map<std::string, std::vector<Spot>>& measured) {
   constexpr std::array marks{Mark::circle, Mark::square, Mark::triangle, Mark::diamond};
+  constexpr int measured_colour = 6;  // of none of the first curves: marks tell the substances apart
   std::size_t k = 0;
   for (const auto& [label, spots] : measured) {
-    Series series{spots, label, Stroke::none, marks[k % marks.size()], static_cast<int>(k), 2};
+    Series series{spots, label, Stroke::none, marks[k % marks.size()], measured_colour, 2};
     series.in_key = true;
     panel.series.push_back(std::move(series));
     ++k;
