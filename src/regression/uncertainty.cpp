@@ -137,7 +137,7 @@ Eigen::MatrixXd tie_line_slopes(ActivityModel& model, const Fitted& fitted, doub
   Eigen::Matrix<double, 6, 6> J = Eigen::Matrix<double, 6, 6>::Zero();  // amounts in alpha, then in beta
   Eigen::MatrixXd F(6, std::ssize(fitted.free));
   F.setZero();
-  for (const int side : {0, 1}) {
+  for (const Eigen::Index side : {0, 1}) {
     const Composition& x = side == 0 ? line.alpha : line.beta;
     const double sign = side == 0 ? 1 : -1;
     std::array<double, 3> ln_gamma{};
@@ -161,7 +161,7 @@ Eigen::MatrixXd tie_line_slopes(ActivityModel& model, const Fitted& fitted, doub
   }
   const Eigen::MatrixXd dn = J.fullPivLu().solve(-F);
   Eigen::MatrixXd dx(6, F.cols());
-  for (const int side : {0, 1}) {
+  for (const Eigen::Index side : {0, 1}) {
     const Composition& x = side == 0 ? line.alpha : line.beta;
     const Eigen::RowVectorXd total = dn.middleRows(3 * side, 3).colwise().sum();
     for (Eigen::Index i = 0; i < 3; ++i)
@@ -199,7 +199,7 @@ std::vector<TieLineUncertainty> tie_line_uncertainties(const Mixture& mixture, d
     for (auto* x : {&line.alpha, &line.beta})
       for (double& value : *x) value = std::max(value, trace);
     const Eigen::MatrixXd dx = tie_line_slopes(copy.activity(), fitted, T_K, line);
-    for (const int side : {0, 1}) {
+    for (const Eigen::Index side : {0, 1}) {
       auto& u = side == 0 ? list[k].u_alpha : list[k].u_beta;
       for (Eigen::Index i = 0; i < 3; ++i)
         u[static_cast<std::size_t>(i)] = deviation(dx.row(3 * side + i).transpose(), fitted.covariance);
