@@ -47,8 +47,10 @@ std::vector<PairParameters> used_pairs(const std::vector<Substance>& substances,
 
 }  // namespace
 
-Mixture::Mixture(std::vector<Substance> substances, const std::string& liquid_model,
-                 const ParameterCollection& parameters, const VapourChoice& vapour)
+// Taken by value like the substances of the other constructors.
+Mixture::Mixture(std::vector<Substance> substances,  // NOLINT(performance-unnecessary-value-param)
+                 const std::string& liquid_model, const ParameterCollection& parameters,
+                 const VapourChoice& vapour)
     : Mixture(liquid_model == "eos"
                   ? Mixture(substances, vapour)
                   : Mixture(substances, make_activity_model(liquid_model, substances, parameters),

@@ -251,7 +251,7 @@ std::optional<Descent> FitProblem::descend_held(const Descent& from, std::size_t
     problem_->SetManifold(scaled_.data(),
                           new ceres::SubsetManifold(static_cast<int>(scaled_.size()), {static_cast<int>(p)}));
   }
-  const auto found = minimise(1e-9, 100);
+  auto found = minimise(1e-9, 100);
   if (scaled_.size() == 1) {
     problem_->SetParameterBlockVariable(scaled_.data());
   } else {
