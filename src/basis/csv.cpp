@@ -5,6 +5,7 @@
 #include <memory>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
 
 namespace jampot {
@@ -37,6 +38,7 @@ std::vector<std::string> parse_line(std::string_view line, const Place& place) {
 
 CsvText parse_csv(std::string_view text, const std::string& file) {
   if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
+  demand_readable(text, {file, 0, {}});
   CsvText csv;
   int line_number = 0;
   while (!text.empty()) {

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
 
 namespace jampot {
@@ -17,8 +18,8 @@ CsvTable::CsvTable(std::string_view text, std::string file)
   for (const CsvRow& row : text_.rows) {
     if (row.fields.size() != header().size()) {
       throw RequestError({file_, row.line, {}},
-                         fmt::format("{} fields, but the header has {} columns ({})", row.fields.size(),
-                                     header().size(), joined(header(), ", ")));
+                         fmt::format("{} fields, but the header has {} column{}", row.fields.size(),
+                                     header().size(), header().size() == 1 ? "" : "s"));
     }
   }
 }
@@ -26,8 +27,11 @@ CsvTable::CsvTable(std::string_view text, std::string file)
 std::size_t CsvTable::column(std::string_view name) const {
   const auto found = std::find(header().begin(), header().end(), name);
   if (found == header().end()) {
-    throw RequestError(header_place(),
-                       fmt::format("no column '{}'; the columns are {}", name, joined(header(), ", ")));
+    // A file of one column is probably no table at all; a message does not repeat what such a file holds.
+    throw RequestError(header_place(), header().size() < 2
+                                           ? fmt::format("no column '{}'; the file has one column only", name)
+                                           : fmt::format("no column '{}'; the columns are {}", name,
+                                                         shortened(joined(header(), ", "))));
   }
   return static_cast<std::size_t>(found - header().begin());
 }
@@ -36,8 +40,9 @@ double CsvTable::number(std::size_t row, std::size_t column) const {
   const std::string& cell = text(row, column);
   const auto value = parse_number(cell);
   if (!value) {
-    throw RequestError(place(row, column), cell.empty() ? "the cell is empty; expected a number"
-                                                        : fmt::format("expected a number, found '{}'", cell));
+    throw RequestError(place(row, column),
+                       cell.empty() ? "the cell is empty; expected a number"
+                                    : fmt::format("expected a number, found '{}'", shortened(cell, 40)));
   }
   return *value;
 }
@@ -48,7 +53,7 @@ std::optional<double> CsvTable::number_if_any(std::size_t row, std::size_t colum
 }
 
 Place CsvTable::place(std::size_t row, std::size_t column) const {
-  return {file_, text_.rows[row + 1].line, header()[column]};
+  return {file_, text_.rows[row + 1].line, header().size() < 2 ? "" : header()[column]};
 }
 
 }  // namespace jampot

@@ -45,6 +45,12 @@ std::string joined(const std::vector<std::string>& pieces, std::string_view sepa
   return text;
 }
 
+std::string one_line(std::string text) {
+  std::replace_if(
+      text.begin(), text.end(), [](char c) { return c == '\n' || c == '\r' || c == '\t'; }, ' ');
+  return text;
+}
+
 std::optional<double> parse_number(std::string_view text) {
   text = trimmed(text);
   if (text.starts_with('+')) text.remove_prefix(1);

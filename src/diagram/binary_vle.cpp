@@ -304,11 +304,12 @@ BinaryCurve curve_of(Mixture& mixture, Sought sought, double held, const CurveOp
   }
   if (options.points < 3) throw RequestError("a curve needs at least 3 points");
   if (mixture.one_equation()) return fluid_curve(mixture, sought, held, options);
+  mixture.demand_volatilities();
   for (const Substance& substance : mixture.substances()) {
     if (substance.vapour_pressure) continue;
     throw CalculationError(
-        fmt::format("{} has no vapour pressure: this diagram runs to the pure substance, which then does not "
-                    "boil. 'jampot bubble' gives boiling points of solutions",
+        fmt::format("{} is non-volatile: this diagram runs to the pure substance, which does not boil. "
+                    "'jampot bubble' gives boiling points of solutions",
                     substance.name));
   }
   BinaryCurve curve;

@@ -16,15 +16,6 @@ namespace {
 
 namespace fs = std::filesystem;
 
-std::string quoted(const std::string& text) {
-  std::string out = "\"";
-  for (const char c : text) {
-    if (c == '"' || c == '\\') out += '\\';
-    out += c;
-  }
-  return out + "\"";
-}
-
 std::string terminal(const Figure& figure, const fs::path& path) {
   const std::string ending = lower_case(path.extension().string());
   if (ending == ".svg") {
@@ -113,21 +104,21 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
                         panel.y.logarithmic ? "" : "un");
   const auto screen_x = [&](double px) { return px / figure.width; };
   const auto screen_y = [&](double px) { return 1 - px / figure.height; };
-  script += fmt::format("set xlabel {} font {}\n", quoted(panel.x.label), font(path, label_font_px));
+  script += fmt::format("set xlabel {} font {}\n", gnuplot_text(panel.x.label), font(path, label_font_px));
   if (!panel.y.label.empty()) {
     // At a place of its own: beside wide numbers gnuplot's own label of the axis leaves the page and is
     // dropped.
     constexpr double beside_px = 86;
-    script += fmt::format("set label {} at screen {},{} center rotate by 90 font {}\n", quoted(panel.y.label),
-                          screen_x(frame.left - beside_px), screen_y((frame.top + frame.bottom) / 2),
-                          font(path, label_font_px));
+    script += fmt::format("set label {} at screen {},{} center rotate by 90 font {}\n",
+                          gnuplot_text(panel.y.label), screen_x(frame.left - beside_px),
+                          screen_y((frame.top + frame.bottom) / 2), font(path, label_font_px));
   }
   script += fmt::format("set key {} {} Left reverse samplen 2 spacing 1.15\n",
                         layout.key_at_top ? "top" : "bottom", layout.key_at_right ? "right" : "left");
   for (const PlacedLabel& label : layout.labels) {
     const double x = (label.box.left + label.box.right) / 2, y = (label.box.top + label.box.bottom) / 2;
     script += fmt::format("set label {} at screen {},{} center font {} tc rgb '{}' front\n",
-                          quoted(label.text), screen_x(x), screen_y(y), font(path, label_font_px),
+                          gnuplot_text(label.text), screen_x(x), screen_y(y), font(path, label_font_px),
                           label.colour < 0 ? "#222222" : palette(label.colour));
     if (label.leader) {
       const double end_x = std::clamp(label.anchor_x, label.box.left, label.box.right);
@@ -142,7 +133,7 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
                               : text.align == FixedText::Align::right ? "right"
                                                                       : "center";
     script +=
-        fmt::format("set label {} at {:.8g},{:.8g} {} font {} tc rgb '{}' front\n", quoted(text.text),
+        fmt::format("set label {} at {:.8g},{:.8g} {} font {} tc rgb '{}' front\n", gnuplot_text(text.text),
                     text.spot.x, text.spot.y, align, font(path, text.small ? tick_font_px : label_font_px),
                     text.small ? "#555555" : "#222222");
   }
@@ -161,15 +152,16 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
         from.x, from.y, arrow.to.x, arrow.to.y, palette(arrow.colour));
   }
   if (number == 0) {
-    script += fmt::format("set label {} at screen 0.5,{} center font {} front\n", quoted(figure.title),
+    script += fmt::format("set label {} at screen 0.5,{} center font {} front\n", gnuplot_text(figure.title),
                           screen_y(28), font(path, title_font_px));
     script += fmt::format("set label {} at screen {},{} left font {} tc rgb '#666666' front\n",
-                          quoted(figure.footer), screen_x(12), screen_y(figure.height - 14.0),
+                          gnuplot_text(figure.footer), screen_x(12), screen_y(figure.height - 14.0),
                           font(path, small_font_px));
     if (!figure.notices.empty()) {
-      script += fmt::format("set label {} at screen {},{} right font {} tc rgb '{}' front\n",
-                            quoted("notice: " + joined(figure.notices, ", ")), screen_x(figure.width - 12.0),
-                            screen_y(52), font(path, small_font_px), palette(1));
+      script +=
+          fmt::format("set label {} at screen {},{} right font {} tc rgb '{}' front\n",
+                      gnuplot_text("notice: " + joined(figure.notices, ", ")), screen_x(figure.width - 12.0),
+                      screen_y(52), font(path, small_font_px), palette(1));
     }
   }
 
@@ -201,7 +193,7 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
                                     [&](const PlacedLabel& label) { return label.text == series.label; });
     const bool in_key = !series.label.empty() && (series.in_key || (!placed && !series.label_may_fail));
     plots.push_back(fmt::format("{} using 1:2 {} {}", name, style(series, path),
-                                in_key ? "title " + quoted(series.label) : "notitle"));
+                                in_key ? "title " + gnuplot_text(series.label) : "notitle"));
   }
   for (std::size_t k = 0; k < panel.callouts.size(); ++k) {
     const Callout& callout = panel.callouts[k];
@@ -214,7 +206,7 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
   return script + data + "plot " + joined(plots, ", \\\n     ") + "\n";
 }
 
-// A PDF says when it was made; without that the same figure is the same file.
+// A PDF says when it was made (in the zone of `run_gnuplot`); without that the same figure is the same file.
 std::string dateless(std::string picture) {
   constexpr std::string_view key = "/CreationDate (D:", fixed = "20000101000000";
   const std::size_t at = picture.find(key);
@@ -270,7 +262,7 @@ std::string gnuplot_script(const Figure& figure, const fs::path& output) {
 }
 
 std::string drawn(const Figure& figure, const std::string& ending) {
-  return dateless(run_gnuplot(gnuplot_script(figure, "figure" + ending)));
+  return dateless(run_gnuplot(gnuplot_script(figure, "figure" + ending), lower_case(ending)));
 }
 
 void draw(const Figure& figure, const fs::path& path) {

@@ -47,8 +47,10 @@ std::string reading_of(const Figure& figure) {
           {{"label", callout.text}, {"spots", {{rounded(callout.spot.x), rounded(callout.spot.y)}}}});
     json["panels"].push_back(std::move(entry));
   }
-  return json.dump();
+  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
 }
+
+const char* const reading_script_sha256 = "GtQhOcntQUB0jLXkBXypPCdx+AL0fkWOVmRk/uE4BvM=";
 
 const char* const reading_script = R"(
 document.querySelectorAll('figure').forEach(function (figure) {

@@ -13,5 +13,7 @@ std::string reading_of(const Figure& figure);
 /// The script of a page whose figures are followed by such JSON: the wheel zooms, dragging moves, a double
 /// click goes back, pointing shows the values of the nearest point or those under the pointer.
 extern const char* const reading_script;
+/// Its SHA-256 in base64, by which the policy of a page knows the only script that may run.
+extern const char* const reading_script_sha256;
 
 }  // namespace jampot

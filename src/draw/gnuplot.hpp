@@ -1,10 +1,17 @@
 #pragma once
 #include <string>
+#include <string_view>
 
 namespace jampot {
 
-/// What gnuplot writes to its standard output for a script.
-/// @throws CalculationError where it is not installed, says no, or was interrupted
-std::string run_gnuplot(const std::string& script);
+/// A text as gnuplot takes it literally: in single quotes, in which nothing is replaced and nothing runs.
+/// What is not readable (`basis/readable.hpp`), line ends among it, stands there as U+FFFD.
+std::string gnuplot_text(std::string_view text);
+
+/// The picture that gnuplot writes to its standard output for a script; `ending` is ".svg", ".png" or ".pdf".
+/// No start-up file and no variable of the environment changes what is drawn.
+/// @throws CalculationError where it is not installed, says no, takes too long, was interrupted, or wrote
+/// something else than a whole picture of this kind
+std::string run_gnuplot(const std::string& script, std::string_view ending);
 
 }  // namespace jampot

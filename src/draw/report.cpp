@@ -6,31 +6,12 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/text_file.hpp"
+#include "markup.hpp"
 
 namespace jampot {
 namespace {
 
 namespace fs = std::filesystem;
-
-std::string escaped(const std::string& text) {
-  std::string out;
-  for (const char c : text) {
-    switch (c) {
-      case '&':
-        out += "&amp;";
-        break;
-      case '<':
-        out += "&lt;";
-        break;
-      case '>':
-        out += "&gt;";
-        break;
-      default:
-        out += c;
-    }
-  }
-  return out;
-}
 
 // What a notice begins with, which marks it on the page.
 constexpr std::string_view notice_words = "notice (";
@@ -39,10 +20,14 @@ bool is_notice(const std::string& text) {
   return text.starts_with(notice_words);
 }
 
-// A cell of a Markdown table: a bar would end it.
-std::string cell_of_markdown(std::string text) {
-  for (std::size_t at = 0; (at = text.find('|', at)) != std::string::npos; at += 2) text.insert(at, 1, '\\');
-  return text;
+// One line of Markdown: a heading, a title or a cell of a table.
+std::string cell(const std::string& text) {
+  return markdown_text(one_line(text));
+}
+
+// A text of several lines as lines of Markdown; every line of a notice is quoted.
+std::string paragraph(const std::string& text) {
+  return (is_notice(text) ? "> " : "") + markdown_text(text) + "\n";
 }
 
 // A figure as the text of an SVG without its XML prologue.
@@ -69,6 +54,10 @@ constexpr const char* style =
 
 }  // namespace
 
+fs::path report_figure(const fs::path& report, int number) {
+  return report.parent_path() / fmt::format("{}-{}.svg", report.stem().string(), number);
+}
+
 void Report::notices(const Notices& notices) {
   if (notices.empty()) {
     text("Nothing has to be said against this result.");
@@ -93,36 +82,36 @@ std::vector<fs::path> Report::write(const fs::path& path, const DisplayUnits& un
 
 std::string Report::markdown(const fs::path& path, const DisplayUnits& units,
                              std::vector<fs::path>& files) const {
-  std::string out = "# " + title_ + "\n";
+  std::string out = "# " + cell(title_) + "\n";
   int figures = 0;
   for (const Part& part : parts_) {
     out += "\n";
     if (const auto* heading = std::get_if<Heading>(&part)) {
-      out += "## " + heading->text + "\n";
+      out += "## " + cell(heading->text) + "\n";
     } else if (const auto* text = std::get_if<std::string>(&part)) {
-      out += (is_notice(*text) ? "> " : "") + *text + "\n";
+      out += paragraph(*text);
     } else if (const auto* table = std::get_if<Table>(&part)) {
-      if (!table->title.empty()) out += "**" + table->title + "**\n\n";
+      if (!table->title.empty()) out += "**" + cell(table->title) + "**\n\n";
       std::string rule = "|";
       std::size_t rule_columns = 0;
       out += "|";
       for (const Column& column : table->columns) {
-        out += " " + jampot::heading(column, units) + " |";
+        out += " " + cell(jampot::heading(column, units)) + " |";
         rule += is_numeric(*table, rule_columns++) ? "---:|" : "---|";
       }
       out += "\n" + rule + "\n";
       for (const auto& row : table->rows) {
         out += "|";
         for (std::size_t k = 0; k < row.size(); ++k)
-          out += " " + cell_of_markdown(cell_text(table->columns[k], row[k], units)) + " |";
+          out += " " + cell(cell_text(table->columns[k], row[k], units)) + " |";
         out += "\n";
       }
     } else {
-      const fs::path file = path.parent_path() / fmt::format("{}-{}.svg", path.stem().string(), ++figures);
+      const fs::path file = report_figure(path, ++figures);
       const auto& figure = std::get<Figure>(part);
       draw(figure, file);
       files.push_back(file);
-      out += fmt::format("![{}]({})\n", figure.title, file.filename().string());
+      out += fmt::format("![{}](<{}>)\n", cell(figure.title), link_to(file.filename().string()));
     }
   }
   return out;
@@ -141,7 +130,7 @@ std::string Report::contents() const {
   std::string out = "<nav><ol>";
   for (std::size_t k = 0; k < entries.size(); ++k) {
     const auto& [heading, notices] = entries[k];
-    out += fmt::format("<li><a href=\"#part-{}\">{}</a>", k + 1, escaped(heading));
+    out += fmt::format("<li><a href=\"#part-{}\">{}</a>", k + 1, html_text(heading));
     if (notices > 0)
       out += fmt::format(" <span class=\"doubts\">{} notice{}</span>", notices, notices > 1 ? "s" : "");
     out += "</li>\n";
@@ -152,40 +141,37 @@ std::string Report::contents() const {
 std::string Report::html(const DisplayUnits& units) const {
   bool figures = false;
   std::string out = fmt::format(
-      "<!DOCTYPE html>\n<html lang=\"en\"><head><meta "
-      "charset=\"utf-8\"><title>{0}</title><style>{1}</style></head>\n"
-      "<body><h1>{0}</h1>\n",
-      escaped(title_), style);
+      "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\">\n<meta http-equiv=\"{2}\" "
+      "content=\"default-src 'none'; style-src 'unsafe-inline'; script-src 'sha256-{3}'\">\n"
+      "<title>{0}</title><style>{1}</style></head>\n<body><h1>{0}</h1>\n",
+      html_text(title_), style, "Content-Security-Policy", reading_script_sha256);
   bool introduced = false;  // the list of contents stands before the first heading
   int headings = 0;
   for (const Part& part : parts_) {
     if (const auto* heading = std::get_if<Heading>(&part)) {
       if (!introduced) out += contents();
       introduced = true;
-      out += fmt::format("<h2 id=\"part-{}\">{}</h2>\n", ++headings, escaped(heading->text));
+      out += fmt::format("<h2 id=\"part-{}\">{}</h2>\n", ++headings, html_text(heading->text));
     } else if (const auto* text = std::get_if<std::string>(&part)) {
-      out += (is_notice(*text) ? "<p class=\"notice\">" : "<p>") + escaped(*text) + "</p>\n";
+      out += (is_notice(*text) ? "<p class=\"notice\">" : "<p>") + html_text(*text) + "</p>\n";
     } else if (const auto* table = std::get_if<Table>(&part)) {
-      out += "<table><caption>" + escaped(table->title) + "</caption><tr>";
+      out += "<table><caption>" + html_text(table->title) + "</caption><tr>";
       for (std::size_t k = 0; k < table->columns.size(); ++k)
         out += (is_numeric(*table, k) ? "<th class=\"number\">" : "<th>") +
-               escaped(jampot::heading(table->columns[k], units)) + "</th>";
+               html_text(jampot::heading(table->columns[k], units)) + "</th>";
       out += "</tr>\n";
       for (const auto& row : table->rows) {
         out += "<tr>";
         for (std::size_t k = 0; k < row.size(); ++k)
           out += (std::holds_alternative<double>(row[k]) ? "<td class=\"number\">" : "<td>") +
-                 escaped(cell_text(table->columns[k], row[k], units)) + "</td>";
+                 html_text(cell_text(table->columns[k], row[k], units)) + "</td>";
         out += "</tr>\n";
       }
       out += "</table>\n";
     } else {
       const auto& figure = std::get<Figure>(part);
-      std::string reading = reading_of(figure);
-      for (std::size_t at = 0; (at = reading.find("</", at)) != std::string::npos; at += 2)
-        reading.replace(at, 2, "<\\/");  // nothing in it ends the element
-      out += "<figure>" + inline_svg(figure) + "<script type=\"application/json\">" + reading +
-             "</script></figure>\n";
+      out += "<figure>" + inline_svg(figure) + "<script type=\"application/json\">" +
+             script_json(reading_of(figure)) + "</script></figure>\n";
       figures = true;
     }
   }

@@ -147,6 +147,7 @@ VlePoint boundary(Mixture& mixture, Sought sought, double held, const std::vecto
 
 VlePoint bubble(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
   check_composition(mixture, composition);
+  mixture.demand_volatilities();
   const std::vector<double> x = normalised(composition);
   if (mixture.one_equation()) return boundary(mixture, sought, held, x, true);
   IncipientSolver solver(mixture.liquid(), mixture.vapour());
@@ -189,11 +190,12 @@ std::vector<std::vector<double>> liquid_starts(const Mixture& mixture, double T_
 VlePoint dew(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
   check_composition(mixture, composition);
   if (mixture.one_equation()) return boundary(mixture, sought, held, normalised(composition), false);
+  mixture.demand_volatilities();
   for (const Substance& substance : mixture.substances()) {
     if (substance.vapour_pressure) continue;
     throw CalculationError(
-        fmt::format("{} is non-volatile (it has no vapour pressure), so no vapour holds it and no dew point "
-                    "can be computed with it; leave it out",
+        fmt::format("{} is non-volatile, so no vapour holds it and no dew point can be computed with it; "
+                    "leave it out",
                     substance.name));
   }
   const std::vector<double> y = normalised(composition);

@@ -159,11 +159,13 @@ constexpr double coldest_K = 60, hottest_K = 1500;
 }  // namespace
 
 FlashState flash_at(Mixture& mixture, double T_K, double P_Pa, std::span<const double> z) {
+  mixture.demand_volatilities();
   return {T_K, P_Pa, flash(mixture.kinds(), T_K, P_Pa, z)};
 }
 
 FlashState flash_at_P_and_vapour_fraction(Mixture& mixture, double P_Pa, double vapour_fraction,
                                           std::span<const double> z) {
+  mixture.demand_volatilities();
   const double wanted = checked(vapour_fraction);
   Rising rising(
       mixture, z, [&](double q) { return std::pair(q, P_Pa); },
@@ -173,6 +175,7 @@ FlashState flash_at_P_and_vapour_fraction(Mixture& mixture, double P_Pa, double 
 
 FlashState flash_at_T_and_vapour_fraction(Mixture& mixture, double T_K, double vapour_fraction,
                                           std::span<const double> z) {
+  mixture.demand_volatilities();
   const double wanted = checked(vapour_fraction);
   double ln_P = 0;
   for (std::size_t i = 0; i < z.size(); ++i) {
@@ -187,6 +190,7 @@ FlashState flash_at_T_and_vapour_fraction(Mixture& mixture, double T_K, double v
 
 FlashState flash_at_P_and_enthalpy(Mixture& mixture, Energies& energies, double P_Pa, double h_J_mol,
                                    std::span<const double> z, double near_K) {
+  mixture.demand_volatilities();
   Rising rising(
       mixture, z, [&](double q) { return std::pair(q, P_Pa); },
       [&](const FlashState& state) { return enthalpy(energies, state); });

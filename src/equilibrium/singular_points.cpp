@@ -491,11 +491,13 @@ std::string_view name_of(Stability stability) {
 SingularPoints singular_points(Mixture& mixture, double P_Pa) {
   if (mixture.size() > 5)
     throw RequestError("azeotropes are searched for in mixtures of up to five components");
+  mixture.demand_volatilities();
   mixture.activity();  // refuses an equation of state for the liquid
   for (const Substance& substance : mixture.substances()) {
     if (!substance.vapour_pressure)
-      throw CalculationError(fmt::format(
-          "{} has no vapour pressure, so it has no place among what boils: leave it out", substance.name));
+      throw CalculationError(
+          fmt::format("{} is non-volatile and takes part in no azeotrope; remove it from this calculation",
+                      substance.name));
   }
   return Search(mixture, P_Pa).run();
 }

@@ -12,9 +12,10 @@ namespace {
 
 const std::vector<std::string>& mixture_keys() {
   static const std::vector<std::string> keys{
-      "name",      "substances",    "liquid",        "vapour",         "parameters",
-      "substance", "missing-pairs", "estimate-from", "interactions",   "saturation-fugacity",
-      "poynting",  "translate",     "henry",         "estimate-range", "label"};
+      "name",         "substances",          "liquid",        "vapour",
+      "parameters",   "substance",           "missing-pairs", "estimate-from",
+      "interactions", "saturation-fugacity", "poynting",      "translate",
+      "henry",        "estimate-range",      "label",         "non-volatile"};
   return keys;
 }
 
@@ -30,10 +31,13 @@ class JobReader {
     job.title = optional_text(root, "title");
     job.note = optional_text(root, "note");
     job.units = optional_text(root, "units");
-    if (const toml::node* node = root.get("report")) job.reports = texts(*node, "report");
+    if (const toml::node* node = root.get("report")) {
+      job.reports = texts(*node, "report");
+      job.report_line = line(*node);
+    }
     if (const toml::node* node = root.get("mixture")) {
       if (node->is_string()) {
-        job.mixture.push_back({"substances", {reader_.text_of(*node, "mixture")}, false, false, line(*node)});
+        job.mixture.push_back({"substances", {reader_.line_of(*node, "mixture")}, false, false, line(*node)});
       } else if (const toml::table* table = node->as_table()) {
         job.mixture = mixture(*table);
       } else {
@@ -65,14 +69,15 @@ class JobReader {
 
   std::string optional_text(const toml::table& table, const std::string& key) const {
     const toml::node* node = table.get(key);
-    return node == nullptr ? "" : reader_.text_of(*node, key);
+    if (node == nullptr) return "";
+    return key == "note" ? reader_.text_of(*node, key) : reader_.line_of(*node, key);
   }
 
   // A number as it stands on a command line.
   std::string scalar(const toml::node& node, const std::string& key) const {
     if (const auto whole = node.as_integer()) return fmt::format("{}", whole->get());
     if (node.is_floating_point()) return fmt::format("{}", reader_.number_of(node, key));
-    return reader_.text_of(node, key);
+    return reader_.line_of(node, key);
   }
 
   std::vector<std::string> texts(const toml::node& node, const std::string& key) const {
@@ -106,7 +111,7 @@ class JobReader {
       if (table.get("command") == nullptr && edit_distance(lower_case(key.str()), "command") <= 2)
         reader_.fail(node, fmt::format("'{}' is not a key here. Did you mean 'command'?", key.str()));
     }
-    step.command = reader_.text_of(reader_.require(table, "command"), "command");
+    step.command = reader_.line_of(reader_.require(table, "command"), "command");
     step.name = table.get("name") != nullptr ? optional_text(table, "name") : step.command;
     step.heading = optional_text(table, "heading");
     step.note = optional_text(table, "note");

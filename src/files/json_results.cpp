@@ -83,6 +83,10 @@ Json terms_json(const PairParameters& pair) {
 
 }  // namespace
 
+std::string json_text(const Json& json) {
+  return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
 Json to_json(const Notices& notices) {
   Json list = Json::array();
   for (const Notice& notice : notices) list.push_back({{"code", notice.code}, {"text", notice.text}});

@@ -419,6 +419,11 @@ class Reader {
     const std::vector<std::string> kinds{
         "txy", "pxy", "tx", "px", "lle", "tie-lines", "gamma-inf", "excess-enthalpy", "boiling-elevation"};
     auto found = std::find(kinds.begin(), kinds.end(), stated->second.value);
+    if (found != kinds.end() && *found == "boiling-elevation") {
+      // The kind itself says that what has no vapour pressure stays in the liquid.
+      for (Substance& substance : data_.substances)
+        substance.non_volatile = substance.non_volatile || !substance.vapour_pressure;
+    }
     if (found != kinds.end() && *found == "boiling-elevation") found = kinds.begin() + (has_y_ ? 0 : 2);
     if (found != kinds.end() && found - kinds.begin() > 3) {
       throw RequestError(

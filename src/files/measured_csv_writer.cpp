@@ -26,12 +26,6 @@ struct Uncertainty {
   double DataPoint::*member;
 };
 
-// Free text in one line.
-std::string one_line(std::string text) {
-  std::replace(text.begin(), text.end(), '\n', ' ');
-  return text;
-}
-
 std::string quoted(const std::string& text) {
   std::string result = "\"";
   for (const char c : text) result += c == '"' ? std::string(2, c) : std::string(1, c);

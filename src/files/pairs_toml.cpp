@@ -20,9 +20,9 @@ class Reader : TomlReader {
   std::vector<PairParameters> read(std::string_view text) {
     const toml::table root = parse(text);
     allow(root, {"model", "source", "pair", "fit"});
-    const std::string model = text_of(require(root, "model"), "model");
+    const std::string model = line_of(require(root, "model"), "model");
     at(require(root, "model"), [&] { needs_pairs(model); });
-    const std::string source = root.contains("source") ? text_of(*root.get("source"), "source") : file();
+    const std::string source = root.contains("source") ? line_of(*root.get("source"), "source") : file();
     const toml::node& list = require(root, "pair");
     if (!list.is_array_of_tables()) fail(list, "expected [[pair]] tables");
     std::vector<PairParameters> pairs;
@@ -49,7 +49,7 @@ class Reader : TomlReader {
 
     PairParameters pair;
     pair.model = model;
-    pair.source = table.contains("source") ? text_of(*table.get("source"), "source") : source;
+    pair.source = table.contains("source") ? line_of(*table.get("source"), "source") : source;
     read_between(require(table, "between"), pair);
     if (const toml::node* range = table.get("range_K")) pair.range_K = read_range(*range);
     for (const std::string& term : terms) {
@@ -66,8 +66,8 @@ class Reader : TomlReader {
       if (!value) fail(*node, "'estimated' must be true or false");
       pair.estimated = *value;
     }
-    if (const toml::node* node = table.get("fitted_to")) pair.fitted_to = text_of(*node, "fitted_to");
-    if (const toml::node* node = table.get("vapour")) pair.vapour = text_of(*node, "vapour");
+    if (const toml::node* node = table.get("fitted_to")) pair.fitted_to = line_of(*node, "fitted_to");
+    if (const toml::node* node = table.get("vapour")) pair.vapour = line_of(*node, "vapour");
     if (const toml::node* node = table.get("molar_volumes_cm3_mol")) {
       pair.molar_volumes_m3_mol = read_two(*node, "molar_volumes_cm3_mol");
       for (double& volume : *pair.molar_volumes_m3_mol) volume *= 1e-6;
@@ -105,7 +105,7 @@ class Reader : TomlReader {
     const std::size_t n = names->as_array()->size();
     std::size_t number = 0;
     for (const toml::node& node : *names->as_array()) {
-      const std::string name = text_of(node, "parameters");
+      const std::string name = line_of(node, "parameters");
       const std::size_t colon = name.find(": ");  // "ethanol - water: alpha" where there are several pairs
       PairParameters& pair =
           colon == std::string::npos ? pairs.front() : pair_of(node, name.substr(0, colon), pairs);
@@ -158,7 +158,7 @@ class Reader : TomlReader {
     if (names == nullptr || names->size() != 2)
       fail(node, "'between' must list two substances: [\"NAME\", \"NAME\"]");
     for (std::size_t k = 0; k < 2; ++k) {
-      at(node, [&] { pair.between[k] = bank_.require(text_of(*names->get(k), "between")).name; });
+      at(node, [&] { pair.between[k] = bank_.require(line_of(*names->get(k), "between")).name; });
     }
     if (pair.between[0] == pair.between[1])
       fail(node, fmt::format("{} is paired with itself", pair.between[0]));

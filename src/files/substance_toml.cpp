@@ -31,7 +31,8 @@ const std::vector<KnownKey>& known_keys() {
 }
 
 constexpr const char *density_key = "density_kg_m3", *density_T_key = "density_T_K",
-                     *equation_key = "vapour_pressure_equation", *points_key = "vapour_pressure_points";
+                     *non_volatile_key = "non_volatile", *equation_key = "vapour_pressure_equation",
+                     *points_key = "vapour_pressure_points";
 
 class SubstanceReader {
  public:
@@ -39,10 +40,10 @@ class SubstanceReader {
 
   DefinedSubstance read(std::string_view text) {
     const toml::table root = reader_.parse(text);
-    std::vector<std::string> keys{"name", "groups", "known", "estimates", "mosced"};
+    std::vector<std::string> keys{"name", "groups", "known", "estimates", "mosced", non_volatile_key};
     for (const UnifacTable table : all_unifac_tables) keys.push_back(name_of(table));
     reader_.allow(root, keys);
-    const std::string name = reader_.text_of(reader_.require(root, "name"), "name");
+    const std::string name = reader_.line_of(reader_.require(root, "name"), "name");
     if (trimmed(name).empty()) reader_.fail(reader_.require(root, "name"), "the name is empty");
     if (const toml::node* node = root.get("groups")) {
       known_.groups = groups(*node, "groups", [](const std::string& entry) { return parse_groups(entry); });
@@ -53,6 +54,11 @@ class SubstanceReader {
         known_.unifac_groups[table] = groups(
             *node, key, [&](const std::string& entry) { return UnifacGroups::of(table).parse(entry); });
       }
+    }
+    if (const toml::node* node = root.get(non_volatile_key)) {
+      if (!node->is_boolean())
+        reader_.fail(*node, fmt::format("'{}' is either true or false", non_volatile_key));
+      known_.non_volatile = node->as_boolean()->get();
     }
     if (const toml::node* given = root.get("known")) {
       if (!given->is_table()) reader_.fail(*given, "'known' must be a table");
@@ -102,7 +108,7 @@ class SubstanceReader {
       reader_.fail(*alone, fmt::format("'{}' stands without '{}'", density_T_key, density_key));
     }
     if (const toml::node* node = given.get(equation_key)) {
-      known_.vapour_pressure_equation = reader_.text_of(*node, equation_key);
+      known_.vapour_pressure_equation = reader_.line_of(*node, equation_key);
       reader_.at(*node, [&] { parse_vapour_pressure_equation(known_.vapour_pressure_equation); });
     }
     if (const toml::node* node = given.get(points_key)) {
@@ -158,6 +164,7 @@ std::string substance_text(const DefinedSubstance& defined, const KnownConstants
       "# A substance of one's own for Jam Pot. [estimates] is for information; they are made anew when the\n"
       "# file is read.\n";
   text += fmt::format("name = {}\n", toml_text(defined.substance.name));
+  if (known.non_volatile) text += fmt::format("{} = true\n", non_volatile_key);
   if (!known.groups.empty()) text += group_lines("groups", known.groups);
   for (const auto& [table, groups] : known.unifac_groups) text += group_lines(name_of(table), groups);
   if (known.mosced) {

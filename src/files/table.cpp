@@ -6,6 +6,8 @@
 #include <cmath>
 
 #include "jampot/basis/csv.hpp"
+#include "jampot/basis/readable.hpp"
+#include "jampot/basis/text.hpp"
 
 namespace jampot {
 double shown_value(const Column& column, double si, const DisplayUnits& units) {
@@ -80,13 +82,41 @@ std::string as_text(const Table& table, const DisplayUnits& units) {
   return text;
 }
 
+namespace {
+
+// What spreadsheets take as the beginning of a formula.
+bool begins_formula(std::string_view text) {
+  return !text.empty() && std::string_view("=+-@").find(text.front()) != std::string_view::npos;
+}
+
+// A text as a cell that no spreadsheet calculates: an apostrophe before what would begin a formula, unless it
+// is a number or a single sign.
+std::string text_cell(const std::string& text) {
+  std::string cell = one_line(readable(text));
+  if (begins_formula(trimmed(cell)) && trimmed(cell).size() > 1 && !parse_number(cell))
+    cell.insert(0, 1, '\'');
+  return csv_field(cell);
+}
+
+// The title as a comment; a spreadsheet takes it apart at commas.
+std::string title_line(const std::string& title) {
+  std::string line = "# ";
+  for (const char c : one_line(readable(title))) {
+    if (begins_formula(std::string(1, c)) && (line.back() == ',' || line.back() == ';')) line += '\'';
+    line += c;
+  }
+  return line + "\n";
+}
+
+}  // namespace
+
 std::string as_csv(const std::vector<Table>& tables, const DisplayUnits& units) {
   std::string text;
   for (const Table& table : tables) {
     if (!text.empty()) text += "\n";
-    if (!table.title.empty()) text += "# " + table.title + "\n";
+    if (!table.title.empty()) text += title_line(table.title);
     for (std::size_t k = 0; k < table.columns.size(); ++k) {
-      text += (k > 0 ? "," : "") + csv_field(heading(table.columns[k], units));
+      text += (k > 0 ? "," : "") + text_cell(heading(table.columns[k], units));
     }
     text += "\n";
     for (const auto& row : table.rows) {
@@ -95,7 +125,7 @@ std::string as_csv(const std::vector<Table>& tables, const DisplayUnits& units) 
         if (const auto* value = std::get_if<double>(&row[k])) {
           text += fmt::format("{:.12g}", shown_value(table.columns[k], *value, units));
         } else if (const auto* words = std::get_if<std::string>(&row[k])) {
-          text += csv_field(*words);
+          text += text_cell(*words);
         }
       }
       text += "\n";

@@ -2,78 +2,176 @@
 
 #include <fcntl.h>
 #include <fmt/format.h>
+#include <poll.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
+#include <cctype>
 #include <cerrno>
-#include <fstream>
 #include <functional>
-#include <sstream>
+#include <system_error>
 #include <thread>
 
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
-
-std::string read_file(const std::filesystem::path& path) {
-  std::ifstream in(path, std::ios::binary);
-  std::ostringstream text;
-  if (!in || std::filesystem::is_directory(path) || !(text << in.rdbuf() || in.peek() == EOF)) {
-    throw RequestError({path.string(), 0, {}}, "the file cannot be read");
-  }
-  return text.str();
-}
-
 namespace {
 
-// The text in a file without a name in the folder, which then takes `name`; false where the file system knows
-// no such files.
-bool write_unnamed(const std::filesystem::path& folder, const std::filesystem::path& name,
-                   std::string_view text) {
-  const int file = open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0666);
-  if (file < 0) return false;
-  bool whole = true;
-  for (std::size_t at = 0; at < text.size() && whole;) {
-    const ssize_t count = write(file, text.data() + at, text.size() - at);
-    if (count > 0) at += static_cast<std::size_t>(count);
-    whole = count > 0 || errno == EINTR;
+namespace fs = std::filesystem;
+
+// An open file, closed with the object.
+class Descriptor {
+ public:
+  explicit Descriptor(int number) : number_(number) {}
+  ~Descriptor() { close(); }
+  Descriptor(const Descriptor&) = delete;
+  Descriptor& operator=(const Descriptor&) = delete;
+
+  int number() const { return number_; }
+  bool open() const { return number_ >= 0; }
+  /// @returns 0, or the error number
+  int close() {
+    const int error = number_ >= 0 && ::close(number_) != 0 ? errno : 0;
+    number_ = -1;
+    return error;
   }
-  whole = whole && linkat(AT_FDCWD, ("/proc/self/fd/" + std::to_string(file)).c_str(), AT_FDCWD, name.c_str(),
-                          AT_SYMLINK_FOLLOW) == 0;
-  close(file);
-  return whole;
+
+ private:
+  int number_;
+};
+
+[[noreturn]] void cannot_be_read(const fs::path& path, const std::string& why) {
+  throw RequestError({path.string(), 0, {}}, "the file cannot be read: " + why);
 }
 
-bool write_named(const std::filesystem::path& name, std::string_view text) {
-  std::ofstream out(name, std::ios::binary);
-  out.write(text.data(), static_cast<std::streamsize>(text.size()));
-  out.close();
-  return bool(out);
+[[noreturn]] void cannot_be_written(const fs::path& path, int error) {
+  const Place place{path.string(), 0, {}};
+  if (error == ENOENT || error == ENOTDIR)
+    throw RequestError(place, "the file cannot be written; does its folder exist?");
+  if (error == ENAMETOOLONG || error == EISDIR || error == ELOOP)
+    throw RequestError(place, "the file cannot be written: " + system_reason(error));
+  throw CalculationError(
+      fmt::format("{}: the file cannot be written: {}", path.string(), system_reason(error)));
+}
+
+// Waits for the other side of a pipe; false where it stays silent.
+bool has_more(int file) {
+  pollfd wanted{file, POLLIN, 0};
+  int ready = 0;
+  do {
+    ready = poll(&wanted, 1, longest_silence_s * 1000);
+  } while (ready < 0 && errno == EINTR);
+  return ready != 0;
+}
+
+// @returns 0, or the error number
+int write_all(int file, std::string_view text) {
+  while (!text.empty()) {
+    const ssize_t count = write(file, text.data(), text.size());
+    if (count < 0 && errno == EINTR) continue;
+    if (count <= 0) return count < 0 ? errno : ENOSPC;
+    text.remove_prefix(static_cast<std::size_t>(count));
+  }
+  return 0;
+}
+
+// What the new file keeps of the old one; ownership only where the system lets it.
+void keep_permissions(int file, const struct stat* before) {
+  if (before == nullptr) return;
+  [[maybe_unused]] const int owner = fchown(file, before->st_uid, before->st_gid);
+  fchmod(file, before->st_mode & 07777);
+}
+
+// The text in a file without a name in the folder, which then takes `name`. @returns 0, an error number, or
+// EOPNOTSUPP where the file system knows no such files.
+int write_unnamed(const fs::path& folder, const fs::path& name, std::string_view text,
+                  const struct stat* before) {
+  Descriptor file(open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0666));
+  if (!file.open()) return errno == EISDIR || errno == EINVAL ? EOPNOTSUPP : errno;
+  if (const int error = write_all(file.number(), text)) return error;
+  keep_permissions(file.number(), before);
+  if (fsync(file.number()) != 0 && errno != EINVAL) return errno;
+  const std::string open_file = fmt::format("/proc/self/fd/{}", file.number());
+  if (linkat(AT_FDCWD, open_file.c_str(), AT_FDCWD, name.c_str(), AT_SYMLINK_FOLLOW) != 0) return EOPNOTSUPP;
+  return file.close();
+}
+
+int write_named(const fs::path& name, std::string_view text, const struct stat* before) {
+  Descriptor file(open(name.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666));
+  if (!file.open()) return errno;
+  if (const int error = write_all(file.number(), text)) return error;
+  keep_permissions(file.number(), before);
+  if (fsync(file.number()) != 0 && errno != EINVAL) return errno;
+  return file.close();
+}
+
+int write_as_it_comes(const fs::path& path, std::string_view text) {
+  Descriptor file(open(path.c_str(), O_WRONLY | O_CLOEXEC | O_NOCTTY));
+  if (!file.open()) return errno;
+  if (const int error = write_all(file.number(), text)) return error;
+  return file.close();
 }
 
 }  // namespace
 
-void write_file(const std::filesystem::path& wanted, std::string_view text) {
-  namespace fs = std::filesystem;
+std::string system_reason(int error_number) {
+  std::string reason = std::generic_category().message(error_number);
+  if (reason.size() > 1 && std::islower(static_cast<unsigned char>(reason[1])) != 0)
+    reason[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(reason[0])));
+  return reason;
+}
+
+std::string read_file(const fs::path& path) {
+  // Without waiting for a writer: a pipe that nobody writes into must not stop the program for good.
+  const Descriptor file(open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK | O_NOCTTY));
+  struct stat status {};
+  if (!file.open() || fstat(file.number(), &status) != 0) cannot_be_read(path, system_reason(errno));
+  if (S_ISDIR(status.st_mode)) cannot_be_read(path, "this is a folder");
+  const auto too_large = [&] {
+    cannot_be_read(path, fmt::format("it holds more than {} MB", largest_file_bytes >> 20));
+  };
+  if (S_ISREG(status.st_mode) && static_cast<std::size_t>(status.st_size) > largest_file_bytes) too_large();
+  std::string text;
+  char part[65536];
+  while (true) {
+    if (!S_ISREG(status.st_mode) && !has_more(file.number()))
+      cannot_be_read(path, fmt::format("nothing came for {} seconds", longest_silence_s));
+    const ssize_t count = read(file.number(), part, sizeof part);
+    if (count < 0 && (errno == EINTR || errno == EAGAIN)) continue;
+    if (count < 0) cannot_be_read(path, system_reason(errno));
+    if (count == 0) return text;
+    text.append(part, static_cast<std::size_t>(count));
+    if (text.size() > largest_file_bytes) too_large();
+  }
+}
+
+void write_file(const fs::path& wanted, std::string_view text) {
   const Place place{wanted.string(), 0, {}};
   std::error_code failed;
   const fs::path path = fs::is_symlink(wanted, failed) ? fs::weakly_canonical(wanted, failed) : wanted;
-  const fs::file_status status = fs::status(path, failed);
-  if (fs::is_directory(status)) throw RequestError(place, "this is a folder; a file cannot take its name");
-  if (fs::exists(status) &&
-      !fs::is_regular_file(status)) {  // a pipe or a terminal takes the text as it comes
-    if (!write_named(path, text)) throw RequestError(place, "nothing can be written there");
+  struct stat before {};
+  const bool exists = stat(path.c_str(), &before) == 0;
+  if (exists && S_ISDIR(before.st_mode))
+    throw RequestError(place, "this is a folder; a file cannot take its name");
+  if (exists && !S_ISREG(before.st_mode)) {
+    if (const int error = write_as_it_comes(path, text)) cannot_be_written(wanted, error);
     return;
   }
+  // Read-only is respected from everyone, also from those whom the system would let.
+  if (exists && ((before.st_mode & 0222) == 0 || access(path.c_str(), W_OK) != 0))
+    throw CalculationError(fmt::format(
+        "{}: the file is there and may not be written; give another name or permission", wanted.string()));
   const fs::path folder = path.has_parent_path() ? path.parent_path() : ".";
   // One name for each writer, even where several write the same file.
   const fs::path part = fmt::format("{}.{}-{}.part", path.string(), getpid(),
                                     std::hash<std::thread::id>{}(std::this_thread::get_id()));
-  if (write_unnamed(folder, part, text) || write_named(part, text)) {
-    fs::rename(part, path, failed);
-    if (!failed) return;
-  }
+  const struct stat* const kept = exists ? &before : nullptr;
+  int error = write_unnamed(folder, part, text, kept);
+  if (error == EOPNOTSUPP) error = write_named(part, text, kept);
+  if (error == 0 && std::rename(part.c_str(), path.c_str()) != 0) error = errno;
+  if (error == 0) return;
   fs::remove(part, failed);
-  throw RequestError(place, "the file cannot be written; does its folder exist?");
+  cannot_be_written(wanted, error);
 }
 
 }  // namespace jampot

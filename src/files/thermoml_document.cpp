@@ -8,6 +8,7 @@
 #include <pugixml.hpp>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
 
 namespace jampot::thermoml {
@@ -42,8 +43,9 @@ Node descend(Node node, std::initializer_list<std::string_view> path) {
   return node;
 }
 
+// A character reference such as &#7; brings in what the file itself may not hold.
 std::string text_of(Node node) {
-  return std::string(trimmed(node.text().get()));
+  return readable(trimmed(node.text().get()), Lines::one);
 }
 
 // The first element below whose name ends so.
@@ -106,7 +108,9 @@ class Reader {
   }
 
   Document read() {
-    const pugi::xml_parse_result parsed = xml_.load_buffer(text_.data(), text_.size());
+    demand_readable(text_, {file_, 0, {}});
+    const pugi::xml_parse_result parsed =
+        xml_.load_buffer(text_.data(), text_.size(), pugi::parse_default, pugi::encoding_utf8);
     if (!parsed) {
       throw RequestError({file_, line_at(parsed.offset), {}},
                          fmt::format("this is no well-formed XML: {}", parsed.description()));

@@ -36,6 +36,8 @@ class TomlReader {
 
   const toml::node& require(const toml::table& table, const std::string& key) const;
   std::string text_of(const toml::node& node, const std::string& key) const;
+  /// A text of one line, not longer than a person writes.
+  std::string line_of(const toml::node& node, const std::string& key) const;
   double number_of(const toml::node& node, const std::string& key) const;
 
  private:

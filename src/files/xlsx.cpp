@@ -7,6 +7,7 @@
 #include <set>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/readable.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/unnamed_file.hpp"
 
@@ -17,7 +18,8 @@ namespace {
 std::string sheet_name(const std::string& title, std::set<std::string>& used) {
   std::string name;
   for (const char c : title) {
-    if (static_cast<unsigned char>(c) < 128 && std::string("[]:*?/\\'").find(c) == std::string::npos)
+    if (static_cast<unsigned char>(c) < 128 && static_cast<unsigned char>(c) >= 32 &&
+        std::string("[]:*?/\\'").find(c) == std::string::npos)
       name += c;
   }
   constexpr std::size_t longest = 27;  // leaves room for a number
@@ -28,9 +30,19 @@ std::string sheet_name(const std::string& title, std::set<std::string>& used) {
   return unique;
 }
 
+// A text as a workbook holds it: readable, and not longer than a cell may be.
+std::string cell_of_workbook(const std::string& text) {
+  constexpr std::size_t longest = 32000;
+  return shortened(readable(text), longest);
+}
+
 class Workbook {
  public:
-  explicit Workbook(const std::string& path) : book_(workbook_new(path.c_str())) {
+  explicit Workbook(const std::string& path) {
+    std::string folder = temporary_folder().string();  // for the parts of the workbook
+    lxw_workbook_options options{};
+    options.tmpdir = folder.data();
+    book_ = workbook_new_opt(path.c_str(), &options);
     lxw_doc_properties properties{};
     properties.created = 946684800;  // the first second of the year 2000: a date that says nothing
     workbook_set_properties(book_, &properties);
@@ -40,11 +52,11 @@ class Workbook {
 
   void add(const Table& table, const DisplayUnits& units) {
     lxw_worksheet* sheet = workbook_add_worksheet(book_, sheet_name(table.title, used_).c_str());
-    worksheet_write_string(sheet, 0, 0, table.title.c_str(), bold_);
+    worksheet_write_string(sheet, 0, 0, cell_of_workbook(table.title).c_str(), bold_);
     constexpr lxw_row_t header = 2;
     for (std::size_t k = 0; k < table.columns.size(); ++k) {
       const auto column = static_cast<lxw_col_t>(k);
-      const std::string text = heading(table.columns[k], units);
+      const std::string text = cell_of_workbook(heading(table.columns[k], units));
       worksheet_write_string(sheet, header, column, text.c_str(), bold_);
       lxw_format* format = workbook_add_format(book_);
       format_set_num_format(format, number_format(table.columns[k].decimals).c_str());
@@ -53,7 +65,7 @@ class Workbook {
         const auto line = static_cast<lxw_row_t>(header + 1 + row);
         const Cell& cell = table.rows[row][k];
         if (const auto* words = std::get_if<std::string>(&cell)) {
-          worksheet_write_string(sheet, line, column, words->c_str(), nullptr);
+          worksheet_write_string(sheet, line, column, cell_of_workbook(*words).c_str(), nullptr);
           width = std::max(width, words->size());
         } else if (const auto* value = std::get_if<double>(&cell)) {
           worksheet_write_number(sheet, line, column, shown_value(table.columns[k], *value, units), format);
@@ -84,7 +96,8 @@ void write_xlsx(const std::filesystem::path& path, const std::vector<Table>& tab
   const UnnamedFile file;
   Workbook book(file.path());
   for (const Table& table : tables) book.add(table, units);
-  if (!book.close()) throw CalculationError("the workbook cannot be made; is the disk full?");
+  if (!book.close())
+    throw CalculationError("the workbook cannot be made; is there space in the folder for temporary files?");
   write_file(path, file.text());
 }
 

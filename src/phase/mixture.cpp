@@ -135,6 +135,13 @@ const Unifac* Mixture::unifac() const {
   return dynamic_cast<const Unifac*>(liquid_->activity());
 }
 
+void Mixture::demand_volatilities() const {
+  if (one_equation()) return;
+  for (std::size_t i = 0; i < size(); ++i) {
+    if (!is_solute(i)) demand_volatility(substances_[i]);
+  }
+}
+
 Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
   Notices notices;
   notices.add(model_notices_);
@@ -151,10 +158,11 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
     if (one_equation() || is_solute(static_cast<std::size_t>(&substance - substances_.data()))) continue;
     notices.add(vapour_pressure_notices(substance, Tmin_K, Tmax_K));
     if (!substance.vapour_pressure) {
-      notices.add(
-          "non-volatile",
-          fmt::format("{} has no vapour pressure and is taken as non-volatile: it stays in the liquid",
-                      substance.name));
+      notices.add("non-volatile",
+                  substance.non_volatile
+                      ? fmt::format("{} is non-volatile: it stays in the liquid", substance.name)
+                      : fmt::format("{} has no vapour pressure; only its part in liquids is calculated",
+                                    substance.name));
     }
   }
   for (const PairParameters& pair : parameters_) {

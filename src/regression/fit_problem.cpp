@@ -167,6 +167,7 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective obj
                        std::vector<const DataPoint*> points,
                        const std::vector<std::pair<DataKind, const DataPoint*>>& liquids, bool robust)
     : context_(std::move(mixture), plan.free), objective_(objective), points_(std::move(points)) {
+  if (!points_.empty()) context_.mixture().demand_volatilities();
   for (const FittedParameter& parameter : plan.all) {
     // A term starts as a pure constant at its neutral value; what is fitted or held replaces it.
     for (const Coefficient coefficient : all_coefficients) {

@@ -8,6 +8,7 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/substance/group_contributions.hpp"
 #include "jampot/substance/unifac_groups.hpp"
 
 namespace jampot {
@@ -31,6 +32,7 @@ class Reader {
     read_hayden_oconnell(tables.hayden_oconnell);
     read_vapour_pressure(tables.vapour_pressure);
     for (Substance& substance : substances_) estimate_vapour_pressure(substance);
+    estimate_critical_points(tables.constant_groups);
     return std::move(substances_);
   }
 
@@ -223,6 +225,25 @@ class Reader {
             ? "estimated: corresponding states (Ambrose, Walton 1989) through the normal boiling point"
             : "estimated: corresponding states (Ambrose, Walton 1989) with the acentric factor",
         melting_point(substance));
+  }
+
+  // Of what has a boiling point but no critical point: that from groups, for the vapour pressure alone.
+  void estimate_critical_points(std::string_view csv) {
+    const CsvTable table(csv, "constant_groups.csv");
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+      Substance& substance = named(table, row);
+      if (substance.vapour_pressure || !substance.Tb_K) continue;
+      const GroupEstimate estimate =
+          estimate_from_groups(parse_groups(table.text(row, table.column("groups"))), *substance.Tb_K);
+      const double Tc_K = substance.Tc_K ? *substance.Tc_K : estimate.Tc_K.value(),
+                   Pc_Pa = substance.Pc_Pa ? *substance.Pc_Pa : estimate.Pc_Pa.value();
+      substance.vapour_pressure.emplace(
+          CorrespondingStates::Critical{Tc_K, Pc_Pa,
+                                        CorrespondingStates::acentric_factor(*substance.Tb_K, Tc_K, Pc_Pa)},
+          "estimated: corresponding states (Ambrose, Walton 1989) through the normal boiling point, with a "
+          "critical point from groups (Joback, Reid 1987)",
+          melting_point(substance));
+    }
   }
 
   std::vector<Substance> substances_;

@@ -26,6 +26,9 @@ class Definition {
       equation_ = parse_vapour_pressure_equation(known_.vapour_pressure_equation);
     }
     points_ = known_.vapour_pressure_points;
+    if (known_.non_volatile && (equation_ || !points_.empty()))
+      throw RequestError("a vapour pressure is given for a substance that is said to be non-volatile");
+    result_.substance.non_volatile = known_.non_volatile;
     if (known_.Tb_K && !points_.empty()) points_.push_back({*known_.Tb_K, standard_atmosphere});
     mass();
     constants();
@@ -202,6 +205,7 @@ class Definition {
 
   void vapour_pressure() {
     Substance& substance = result_.substance;
+    if (known_.non_volatile) return;
     std::optional<CorrespondingStates::Critical> critical;
     if (substance.Tc_K && substance.Pc_Pa && substance.acentric_factor) {
       critical = {*substance.Tc_K, *substance.Pc_Pa, *substance.acentric_factor};
@@ -230,7 +234,7 @@ class Definition {
           "no-vapour-pressure",
           fmt::format("{} has no vapour pressure: it needs a boiling point, a critical temperature and a "
                       "critical pressure, or points or an equation of its own. It can still take part where "
-                      "none is needed",
+                      "none is needed, or be said to be non-volatile",
                       substance.name));
       return;
     }

@@ -29,6 +29,15 @@ SaturationPoint point(const Substance& substance, double T_K, double P_Pa) {
 
 }  // namespace
 
+void demand_volatility(const Substance& substance) {
+  if (substance.vapour_pressure || substance.non_volatile) return;
+  throw CalculationError(fmt::format(
+      "{} has no vapour pressure, so nothing can be said of its part in a vapour. Give it one (define it "
+      "with a boiling point and critical constants, or with points), or say that it is non-volatile if it "
+      "stays in the liquid",
+      substance.name));
+}
+
 Notices vapour_pressure_notices(const Substance& substance, double Tmin_K, double Tmax_K) {
   Notices notices;
   if (!substance.vapour_pressure) return notices;

@@ -8,6 +8,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/xlsx.hpp"
+#include "screen.hpp"
 
 namespace jampot::tool {
 
@@ -124,6 +125,11 @@ std::vector<std::string> write_files(const Answer& answer, const Presentation& p
   demand_numbers(answer);
   std::vector<std::string> written;
   if (!presentation.figure.empty()) {
+    if (presentation.plot.empty() && !answer.figure)
+      throw RequestError("--figure: " +
+                         (answer.no_figure.empty()
+                              ? "there is nothing to draw here; --plot draws two columns of the tables"
+                              : answer.no_figure));
     Figure figure = presentation.plot.empty()
                         ? *answer.figure
                         : plot_figure(answer.tables, presentation.plot, presentation.units);
@@ -161,20 +167,21 @@ void ScreenPresenter::present(const Answer& answer, const Presentation& presenta
   if (presentation.json) {
     Json json = answer.json;
     json["notices"] = to_json(answer.notices);
-    fmt::print("{}\n", json.dump(2));
+    print_out(json_text(json));
   } else {
+    std::string text;
     const auto& tables = answer.screen.empty() ? answer.tables : answer.screen;
     for (std::size_t k = 0; k < tables.size(); ++k) {
-      fmt::print("{}{}", k > 0 ? "\n" : "", as_text(tables[k], presentation.units));
+      text += (k > 0 ? "\n" : "") + as_text(tables[k], presentation.units);
     }
     const std::vector<std::string> lines = closing_lines(answer);
-    if (!lines.empty() && !tables.empty()) fmt::print("\n");
-    for (const std::string& line : lines) fmt::print("{}\n", line);
-    for (const std::string& path : written) fmt::print("wrote {}\n", path);
+    if (!lines.empty() && !tables.empty()) text += "\n";
+    for (const std::string& line : lines) text += line + "\n";
+    for (const std::string& path : written) text += "wrote " + path + "\n";
+    print_out(text);
   }
-  std::fflush(stdout);
   for (const Notice& notice : answer.notices)
-    fmt::print(stderr, "notice ({}): {}\n", notice.code, notice.text);
+    print_error(fmt::format("notice ({}): {}\n", notice.code, notice.text));
 }
 
 }  // namespace jampot::tool

@@ -21,6 +21,7 @@ struct Answer {
   std::vector<std::string> lines;  ///< said after the tables on the screen
   Notices notices;
   std::optional<Figure> figure;
+  std::string no_figure;  ///< where there is none: why, and what a figure needs
   std::vector<std::pair<std::string, std::string>> files;  ///< path and text of further files to write
 };
 

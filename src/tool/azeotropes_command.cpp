@@ -8,8 +8,10 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/residue_figure.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/regression/uncertainty.hpp"
+#include "liquids.hpp"
 #include "options.hpp"
 #include "singular_tables.hpp"
 
@@ -50,6 +52,7 @@ class AzeotropesOf {
           hottest = std::max(hottest, point.T_K);
           add(point, u[k], P_Pa, contender, table);
         }
+        if (!first_) first_ = found;
         answer_.notices.add(found.notices);
         add_doubtful_predictions(contender.mixture, found.points, answer_.notices);
         if (options_.working && working_.empty()) working_ = azeotrope_working(contender.mixture, found);
@@ -72,7 +75,11 @@ class AzeotropesOf {
     }
     if (table.rows.empty()) answer_.lines.emplace_back("no azeotrope");
     if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
-    if (P_Pa_.size() > 1 && !moves_.empty()) {
+    if (P_Pa_.size() == 1) {
+      draw_at_one_pressure();
+    } else if (moves_.empty()) {
+      answer_.no_figure = "there is no azeotrope to draw at any of these pressures";
+    } else {
       answer_.figure = plot_figure(moves_, fraction() + " against P", options_.presentation.read().units);
       std::vector<std::string> names;
       for (const Substance& substance : substances()) names.push_back(substance.short_name());
@@ -86,6 +93,28 @@ class AzeotropesOf {
   }
 
  private:
+  // Three substances: where the singular points lie in the triangle. Others need several pressures.
+  void draw_at_one_pressure() {
+    if (substances().size() != 3 || compared()) {
+      answer_.no_figure = fmt::format(
+          "at one pressure there is nothing to draw of {}; give several pressures, as in --pressure \"0.5 to "
+          "5 by "
+          "0.5 bar\"{}",
+          compared() ? "several models" : fmt::format("{} substances", substances().size()),
+          substances().size() == 2 ? ", or draw txy" : "");
+      return;
+    }
+    ResidueMap points;
+    points.P_Pa = P_Pa_.front();
+    points.singular = *first_;
+    ResidueFigureOptions drawing;
+    drawing.units = options_.presentation.read().units;
+    drawing.basis = basis_;
+    answer_.figure = residue_figure(points, substances(), drawing);
+    answer_.figure->title.replace(0, answer_.figure->title.find(" of "), "Azeotropes");
+    jampot::tool::sign(*answer_.figure, contenders_, answer_.notices);
+  }
+
   std::string fraction() const { return basis_ == Basis::mole ? "mole fraction" : "mass fraction"; }
   bool compared() const { return contenders_.size() > 1; }
   const std::vector<Substance>& substances() const { return contenders_.front().mixture.substances(); }
@@ -155,6 +184,7 @@ class AzeotropesOf {
   Basis basis_;
   std::vector<Contender> contenders_;
   std::vector<double> P_Pa_;
+  std::optional<SingularPoints> first_;
   std::vector<Table> moves_;
   std::vector<std::string> working_;
   std::string first_member_;  ///< of the last of them

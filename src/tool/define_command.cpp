@@ -27,6 +27,7 @@ struct DefineOptions {
       specific_gravity, heat_of_vaporisation, liquid_heat_capacity, uniquac_r, uniquac_q, equation, points,
       mosced;
   std::string against, out;
+  bool non_volatile = false;
   std::vector<std::string> substance_files;
   PresentationOptions presentation;
 };
@@ -165,6 +166,7 @@ KnownConstants read_known(const DefineOptions& options, const GroupDivision* div
   if (!options.specific_gravity.empty()) known.density = parse_specific_gravity(options.specific_gravity);
   known.vapour_pressure_equation = options.equation;
   if (!options.points.empty()) known.vapour_pressure_points = read_points(options.points);
+  known.non_volatile = options.non_volatile;
   if (!options.mosced.empty()) known.mosced = read_mosced(options.mosced);
   for (const auto& [table, text] : {std::pair(UnifacTable::vle, &options.unifac_groups),
                                     std::pair(UnifacTable::lle, &options.unifac_lle_groups),
@@ -372,6 +374,7 @@ void add_define(CLI::App& tool, Presenter& presenter) {
   add("--unifac-lle-groups", options->unifac_lle_groups, "Subgroups of the liquid-liquid table", "LIST");
   add("--unifac-dortmund-groups", options->unifac_dortmund_groups, "Subgroups of modified UNIFAC (Dortmund)",
       "LIST");
+  command->add_flag("--non-volatile", options->non_volatile, "It stays in the liquid at any temperature");
   add("--uniquac-r", options->uniquac_r, "Volume parameter, where no UNIFAC groups are given", "NUMBER");
   add("--uniquac-q", options->uniquac_q, "Surface parameter, where no UNIFAC groups are given", "NUMBER");
   add("--mosced", options->mosced,

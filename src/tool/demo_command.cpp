@@ -15,6 +15,7 @@
 #include "jampot_demo_data.hpp"
 #include "job.hpp"
 #include "options.hpp"
+#include "screen.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -76,7 +77,7 @@ class Demo {
  private:
   template <class... Values>
   void say(fmt::format_string<Values...> text, Values&&... values) const {
-    if (!quiet_) fmt::print(text, std::forward<Values>(values)...);
+    if (!quiet_) print_out(fmt::format(text, std::forward<Values>(values)...));
   }
 
   std::string path(const std::string& name) {
@@ -167,7 +168,7 @@ void add_demo(CLI::App& tool, Presenter&) {
   command->footer("Example:\n  jampot demo --out jampot-demo");
   command->callback([options] {
     const Json answer = Demo(options->out, options->json).run();
-    if (options->json) fmt::print("{}\n", answer.dump(2));
+    if (options->json) print_out(json_text(answer));
   });
 }
 

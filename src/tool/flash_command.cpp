@@ -10,6 +10,7 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/phases_figure.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "options.hpp"
 #include "vle_working.hpp"
@@ -249,7 +250,12 @@ class FlashOf {
                                             substances()[h.solute].name, substances()[h.solvent].name,
                                             h.constant, h.slope_K));
     }
-    if (cases_.size() > 1) draw();
+    if (cases_.size() > 1) {
+      draw();
+    } else {
+      draw_phases();
+    }
+    sign();
     if (options_.working) work();
     add_expected(options_.expected, answer_, options_.presentation.read().units);
   }
@@ -304,11 +310,46 @@ class FlashOf {
           {flash.state.T_K, flash.state.P_Pa, flash.state.flashed.vapour_fraction()});
     }
     answer_.figure = plot_figure(curves, wanted, units);
-    std::vector<std::string> names;
-    for (const Substance& substance : substances()) names.push_back(substance.name);
-    answer_.figure->title = "Flash of " + joined(names, ", ");
+    answer_.figure->title = "Flash of " + names();
     if (P_given && !P_varies) answer_.figure->title += " at " + shown_P(*specifications_.front().P_Pa);
     if (T_given && !T_varies) answer_.figure->title += " at " + shown_T(*specifications_.front().T_K);
+  }
+
+  // One state: a bar for the feed and for each phase.
+  void draw_phases() {
+    const FlashCase& flash = cases_.front();
+    const Basis basis = parse_basis(options_.mixture.basis);
+    const DisplayUnits units = options_.presentation.read().units;
+    const auto shown = [&](const std::vector<double>& x) {
+      return basis == Basis::mole ? x : mass_fractions(x, substances());
+    };
+    const auto mass_of_mole = [&](const std::vector<double>& x) {
+      double mass = 0;
+      for (std::size_t i = 0; i < x.size(); ++i) mass += x[i] * substances()[i].molar_mass_kg_mol;
+      return basis == Basis::mole ? 1.0 : mass;
+    };
+    const std::vector<double> feed = flash.feed.fractions();
+    std::vector<PhaseBar> bars{{"feed", 1, shown(feed)}};
+    for (std::size_t k = 0; k < flash.state.flashed.phases.size(); ++k) {
+      const auto& phase = flash.state.flashed.phases[k];
+      bars.push_back(
+          {flash.names[k], phase.amount * mass_of_mole(phase.x) / mass_of_mole(feed), shown(phase.x)});
+    }
+    answer_.figure = phases_figure(bars, substances(), basis);
+    answer_.figure->title = fmt::format(
+        "Flash of {} at {:.6g} {} and {:.6g} {}", names(),
+        from_si(flash.state.T_K, units.temperature, Dimension::temperature), printed_unit(units.temperature),
+        from_si(flash.state.P_Pa, units.pressure, Dimension::pressure), printed_unit(units.pressure));
+  }
+
+  std::string names() const {
+    std::vector<std::string> list;
+    for (const Substance& substance : substances()) list.push_back(substance.name);
+    return joined(list, ", ");
+  }
+
+  // Models, parameters and notices below the figure.
+  void sign() {
     const Mixture& mixture = contenders_.front().mixture;
     std::vector<std::string> models;
     for (const Contender& contender : contenders_) models.push_back(contender.label);

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "answer.hpp"
+#include "job_plan.hpp"
 
 namespace jampot::tool {
 
@@ -18,6 +19,6 @@ struct JobOutcome {
 
 /// Reads, plans and runs a job file in its own folder.
 /// @throws RequestError for a fault in the file, before anything is done
-JobOutcome run_job(const std::string& file, bool check_only);
+JobOutcome run_job(const std::string& file, bool check_only, const JobRules& rules = {});
 
 }  // namespace jampot::tool

@@ -24,6 +24,7 @@ namespace fs = std::filesystem;
 struct JobOptions {
   std::vector<std::string> files;
   bool check = false;
+  JobRules rules;
   int threads = 0;
   PresentationOptions presentation;
 };
@@ -60,10 +61,10 @@ class InFolder {
 
 }  // namespace
 
-JobOutcome run_job(const std::string& file, bool check_only) {
+JobOutcome run_job(const std::string& file, bool check_only, const JobRules& rules) {
   JobOutcome outcome;
   const Job job = parse_job(read_file(file), file);
-  const auto [steps, unused] = plan(job);
+  const auto [steps, unused] = plan(job, rules);
   Answer& answer = outcome.answer;
   for (const JobSetting* setting : unused)
     answer.notices.add(
@@ -77,6 +78,7 @@ JobOutcome run_job(const std::string& file, bool check_only) {
   Table table{job.title.empty() ? "Steps" : job.title,
               {{"step"}, {"command"}, {"waits for"}, {"outcome"}, {"notices"}, {"wrote"}},
               {}};
+  if (check_only) table.columns = {{"step"}, {"command"}, {"waits for"}, {"reads"}, {"writes"}};
   std::vector<StepResult> results(steps.size());
   const DisplayUnits units = job.units.empty() ? DisplayUnits{} : parse_display_units(job.units);
   const InFolder in(fs::path(file).parent_path());
@@ -96,14 +98,19 @@ JobOutcome run_job(const std::string& file, bool check_only) {
     const StepResult& result = results[k];
     std::vector<std::string> before;
     for (const std::size_t other : steps[k].waits_for) before.push_back(job.steps[other].name);
-    table.rows.push_back(
-        {step.name, step.command, joined(before, ", "),
-         std::string(check_only ? "planned" : word_of(result.outcome)),
-         std::to_string(std::distance(result.answer.notices.begin(), result.answer.notices.end())),
-         joined(result.files, ", ")});
+    if (check_only) {
+      table.rows.push_back({step.name, step.command, joined(before, ", "), joined(steps[k].reads, ", "),
+                            joined(steps[k].writes, ", ")});
+    } else {
+      table.rows.push_back(
+          {step.name, step.command, joined(before, ", "), std::string(word_of(result.outcome)),
+           std::to_string(std::distance(result.answer.notices.begin(), result.answer.notices.end())),
+           joined(result.files, ", ")});
+    }
     Json json{{"name", step.name}, {"command", step.command}, {"line", step.line}, {"waits_for", before}};
     json["outcome"] = check_only ? "planned" : word_of(result.outcome);
-    json["files"] = result.files;
+    json["reads"] = steps[k].reads;
+    json["files"] = check_only ? steps[k].writes : result.files;
     if (!result.message.empty()) json["message"] = result.message;
     if (result.outcome == StepResult::Outcome::done) {
       json["result"] = result.answer.json;
@@ -118,7 +125,8 @@ JobOutcome run_job(const std::string& file, bool check_only) {
     outcome.failures.push_back({message, result.wrong_request});
   }
   for (const std::string& path : reports) answer.lines.push_back("wrote " + path);
-  answer.json["files"] = reports;
+  if (check_only && !job.reports.empty()) answer.lines.push_back("report: " + joined(job.reports, ", "));
+  answer.json["files"] = check_only ? job.reports : reports;
   answer.tables.push_back(std::move(table));
   return outcome;
 }
@@ -134,22 +142,28 @@ void add_job(CLI::App& tool, Presenter& presenter) {
           "a summary")
       ->required()
       ->type_name("FILE.job.toml");
-  command->add_flag("--check", options->check, "Read it and say what would be done, no more");
-  command->add_option("--threads", options->threads, "How many cores are used (default: all)")
-      ->check(CLI::PositiveNumber)
+  command->add_flag("--check", options->check,
+                    "Validate it and list the steps and their files without running them");
+  command->add_flag("--allow-outside", options->rules.allow_outside,
+                    "Let the job write outside of its own folder");
+  command->add_option("--threads", options->threads, "How many cores are used, at most 256 (default: all)")
       ->type_name("NUMBER");
   add_presentation(*command, options->presentation, false);
   command->footer("Example ('jampot demo' writes it):\n  jampot job jampot-demo/saltmarsh.job.toml");
   command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    const std::vector<std::string> files = job_files(options->files);
+    constexpr int most_threads = 256;
+    if (options->threads < 0 || options->threads > most_threads)
+      throw RequestError(fmt::format("--threads: expected a number from 1 to {}", most_threads));
+    const std::vector<FoundJob> found = job_files(options->files);
     std::optional<oneapi::tbb::global_control> limit;
     if (options->threads > 0)
       limit.emplace(oneapi::tbb::global_control::max_allowed_parallelism,
                     static_cast<std::size_t>(options->threads));
-    const JobOutcome outcome = files.size() == 1 && !fs::is_directory(options->files.front())
-                                   ? run_job(files.front(), options->check)
-                                   : run_jobs(files, options->check, options->threads);
+    std::error_code failed;
+    const bool one = found.size() == 1 && !fs::is_directory(options->files.front(), failed);
+    const JobOutcome outcome = one ? run_job(found.front().file, options->check, options->rules)
+                                   : run_jobs(found, options->check, options->threads, options->rules);
     presenter.present(outcome.answer, presentation);
     outcome.throw_failures();
   });

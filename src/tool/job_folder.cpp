@@ -10,6 +10,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/program.hpp"
+#include "jampot/files/text_file.hpp"
 #include "progress_line.hpp"
 
 namespace jampot::tool {
@@ -55,40 +56,68 @@ Summary summary_of(const ProgramOutput& output) {
 
 }  // namespace
 
-std::vector<std::string> job_files(const std::vector<std::string>& names) {
-  std::vector<std::string> files;
-  for (const std::string& name : names) {
-    if (!fs::is_directory(name)) {
-      files.push_back(name);
-      continue;
-    }
-    const std::size_t before = files.size();
-    for (const auto& entry : fs::recursive_directory_iterator(name)) {
-      if (entry.is_regular_file() && entry.path().string().ends_with(".job.toml"))
-        files.push_back(entry.path().string());
-    }
-    if (files.size() == before)
-      throw RequestError(fmt::format("{}: there is no *.job.toml in this folder", name));
-    std::sort(files.begin() + static_cast<std::ptrdiff_t>(before), files.end());
+namespace {
+
+// Walks down by hand: a folder that cannot be read is a fault of its own and ends nothing else.
+void find_jobs(const fs::path& folder, std::vector<FoundJob>& found) {
+  std::error_code failed;
+  const fs::directory_iterator entries(folder, failed);
+  if (failed) {
+    found.push_back({folder.string(), "the folder cannot be read: " + system_reason(failed.value())});
+    return;
   }
-  return files;
+  std::vector<fs::path> below;
+  for (const auto& entry : entries) {
+    if (entry.is_directory(failed) && !entry.is_symlink(failed)) below.push_back(entry.path());
+    if (entry.is_regular_file(failed) && entry.path().string().ends_with(".job.toml"))
+      found.push_back({entry.path().string(), {}});
+  }
+  for (const fs::path& path : below) find_jobs(path, found);
 }
 
-JobOutcome run_jobs(const std::vector<std::string>& files, bool check_only, int threads) {
-  std::vector<Summary> summaries(files.size());
+}  // namespace
+
+std::vector<FoundJob> job_files(const std::vector<std::string>& names) {
+  std::vector<FoundJob> found;
+  for (const std::string& name : names) {
+    std::error_code failed;
+    if (!fs::is_directory(name, failed)) {
+      found.push_back({name, {}});
+      continue;
+    }
+    const std::size_t before = found.size();
+    find_jobs(name, found);
+    if (found.size() == before)
+      throw RequestError(fmt::format("{}: there is no *.job.toml in this folder", name));
+    std::sort(found.begin() + static_cast<std::ptrdiff_t>(before), found.end(),
+              [](const FoundJob& a, const FoundJob& b) { return a.file < b.file; });
+  }
+  return found;
+}
+
+JobOutcome run_jobs(const std::vector<FoundJob>& jobs, bool check_only, int threads, const JobRules& rules) {
+  std::vector<Summary> summaries(jobs.size());
   const int cores = threads > 0 ? threads : oneapi::tbb::this_task_arena::max_concurrency();
-  const int at_once = std::min(cores, static_cast<int>(files.size()));
+  const int at_once = std::min(cores, static_cast<int>(jobs.size()));
   {
     Progress progress;
     const ProgressLine line("jobs", progress);
-    progress.expected = static_cast<long>(files.size());
+    progress.expected = static_cast<long>(jobs.size());
     oneapi::tbb::task_arena arena(at_once);
     arena.execute([&] {
-      oneapi::tbb::parallel_for(std::size_t{0}, files.size(), [&](std::size_t k) {
-        std::vector<std::string> words{"/proc/self/exe", "job",
-                                       files[k],         "--json",
-                                       "--threads",      std::to_string(std::max(1, cores / at_once))};
+      oneapi::tbb::parallel_for(std::size_t{0}, jobs.size(), [&](std::size_t k) {
+        if (!jobs[k].fault.empty()) {
+          summaries[k].outcome = "failed";
+          summaries[k].message = jobs[k].fault;
+          ++progress.done;
+          return;
+        }
+        std::vector<std::string> words{"/proc/self/exe", "job", "--json", "--threads",
+                                       std::to_string(std::max(1, cores / at_once))};
         if (check_only) words.emplace_back("--check");
+        if (rules.allow_outside) words.emplace_back("--allow-outside");
+        words.emplace_back("--");  // the name of a file may begin with a dash
+        words.push_back(jobs[k].file);
         summaries[k] = summary_of(run_program(words));
         ++progress.done;
       });
@@ -98,14 +127,14 @@ JobOutcome run_jobs(const std::vector<std::string>& files, bool check_only, int 
   Answer& answer = outcome.answer;
   answer.json = plain_header("job");
   answer.json["jobs"] = Json::array();
-  Table table{files.size() == 1 ? "1 job" : fmt::format("{} jobs", files.size()),
+  Table table{jobs.size() == 1 ? "1 job" : fmt::format("{} jobs", jobs.size()),
               {{"job"}, {"outcome"}, {"steps done"}, {"failed"}, {"skipped"}, {"notices"}, {"first fault"}},
               {}};
-  for (std::size_t k = 0; k < files.size(); ++k) {
+  for (std::size_t k = 0; k < jobs.size(); ++k) {
     const Summary& s = summaries[k];
-    table.rows.push_back({files[k], s.outcome, std::to_string(s.done), std::to_string(s.failed),
+    table.rows.push_back({jobs[k].file, s.outcome, std::to_string(s.done), std::to_string(s.failed),
                           std::to_string(s.skipped), std::to_string(s.notices), s.message});
-    answer.json["jobs"].push_back({{"file", files[k]},
+    answer.json["jobs"].push_back({{"file", jobs[k].file},
                                    {"title", s.title},
                                    {"outcome", s.outcome},
                                    {"steps_done", s.done},
@@ -115,9 +144,9 @@ JobOutcome run_jobs(const std::vector<std::string>& files, bool check_only, int 
                                    {"notices", s.notices},
                                    {"message", s.message}});
     if (s.outcome != "failed") continue;
-    const bool names_file = s.message.starts_with(files[k]);
+    const bool names_file = s.message.starts_with(jobs[k].file);
     outcome.failures.push_back(
-        {names_file ? s.message : fmt::format("{}: {}", files[k], s.message), s.wrong_request});
+        {names_file ? s.message : fmt::format("{}: {}", jobs[k].file, s.message), s.wrong_request});
   }
   answer.tables.push_back(std::move(table));
   return outcome;

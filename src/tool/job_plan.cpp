@@ -3,15 +3,20 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <filesystem>
 #include <map>
 #include <set>
 
 #include "commands.hpp"
+#include "file_use.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/report.hpp"
 
 namespace jampot::tool {
 namespace {
+
+namespace fs = std::filesystem;
 
 class NoPresenter final : public Presenter {
   void present(const Answer&, const Presentation&) override {}
@@ -25,13 +30,17 @@ std::string key_of_argument(const std::string& placeholder) {
 
 class Planner {
  public:
-  explicit Planner(const Job& job) : job_(job), tool_("jampot") { add_calculations(tool_, nobody_); }
+  Planner(const Job& job, const JobRules& rules)
+      : job_(job), rules_(rules), folder_(fs::path(job.file).parent_path()), tool_("jampot") {
+    add_calculations(tool_, nobody_);
+  }
 
   JobPlan run() {
     for (const JobStep& step : job_.steps) {
       mixture_used_.push_back(false);
-      steps_.push_back({&step, words(step), {}});
+      steps_.push_back({&step, words(step), {}, {}, {}});
     }
+    collect_outputs();
     for (std::size_t k = 0; k < steps_.size(); ++k) wait(k);
     free_of_circles_.assign(steps_.size(), false);
     for (std::size_t k = 0; k < steps_.size(); ++k) {
@@ -114,12 +123,53 @@ class Planner {
     return result;
   }
 
-  static const std::vector<std::string>& writing_keys() {
-    static const std::vector<std::string> keys{"out", "figure", "csv", "xlsx", "report"};
-    return keys;
+  // A file by its whole name, links followed, so that "f", "./f" and a link to it are one.
+  std::string whole(const std::string& name) const {
+    std::error_code failed;
+    const fs::path path = fs::weakly_canonical(folder_ / name, failed);
+    return (failed ? (folder_ / name).lexically_normal() : path).string();
   }
-  static bool writes(const JobSetting& setting) {
-    return std::find(writing_keys().begin(), writing_keys().end(), setting.key) != writing_keys().end();
+
+  bool inside(const std::string& whole_name) const {
+    const std::string folder = whole(".");
+    return folder == "/" || whole_name.starts_with(folder + "/");
+  }
+
+  // Claims a file for a writer: inside the folder, and nobody else's.
+  void claim(const std::string& name, int line, const std::string& writer) {
+    const std::string file = whole(name);
+    if (!rules_.allow_outside && !inside(file))
+      fail(line, fmt::format("'{}' lies outside of the folder of the job, where a job does not write; "
+                             "--allow-outside lets it",
+                             name));
+    if (file == whole(fs::path(job_.file).filename().string()))
+      fail(line, fmt::format("'{}' is the job itself and would be overwritten", name));
+    const auto [taken, is_new] = writers_.emplace(file, writer);
+    if (!is_new) fail(line, fmt::format("'{}' is written by {} too", name, taken->second));
+  }
+
+  void collect_outputs() {
+    for (std::size_t k = 0; k < steps_.size(); ++k) {
+      const JobStep& step = *steps_[k].step;
+      for (const JobSetting& setting : step.settings) {
+        if (!writes_file(setting.key)) continue;
+        for (const std::string& name : setting.values) {
+          claim(name, setting.line, fmt::format("the step '{}'", step.name));
+          outputs_[whole(name)] = k;
+          steps_[k].writes.push_back(name);
+        }
+      }
+    }
+    for (const std::string& report : job_.reports) {
+      const std::string ending = lower_case(fs::path(report).extension().string());
+      if (ending != ".md" && ending != ".html")
+        fail(job_.report_line,
+             fmt::format("'{}': a report is written as .md or .html; the file's ending says which", report));
+      claim(report, job_.report_line, "a report");
+      if (ending != ".md") continue;
+      for (std::size_t k = 1; k <= steps_.size(); ++k)  // a figure at most of each step
+        claim(report_figure(report, static_cast<int>(k)).string(), job_.report_line, "a report");
+    }
   }
 
   // A step waits for those that it names and those that write a file which it reads.
@@ -137,37 +187,37 @@ class Planner {
     }
     const auto read = [&](const std::vector<JobSetting>& settings) {
       for (const JobSetting& setting : settings) {
-        if (writes(setting)) continue;
+        if (writes_file(setting.key)) continue;
         for (const std::string& value : setting.values) {
-          if (const auto writer = writer_of(value); writer && *writer != k) before.insert(*writer);
+          for (const std::string& name : possible_files(value)) note_reading(k, name, setting.line, before);
         }
       }
     };
     read(step.settings);
     if (mixture_used_[k]) read(job_.mixture);
     steps_[k].waits_for.assign(before.begin(), before.end());
-    for (const JobSetting& setting : step.settings) {
-      if (!writes(setting)) continue;
-      for (const std::string& value : setting.values) {
-        const auto writer = writer_of(value);
-        if (writer && *writer != k)
-          fail(setting.line, fmt::format("'{}' is written by the step '{}' too", value, names[*writer]));
-      }
-    }
   }
 
-  // "fit.pairs.toml" also within "nrtl, fit.pairs.toml", a list of models and files.
-  std::optional<std::size_t> writer_of(const std::string& value) const {
-    const std::vector<std::string> pieces = split(value, ',');
-    for (std::size_t k = 0; k < job_.steps.size(); ++k) {
-      for (const JobSetting& setting : job_.steps[k].settings) {
-        if (!writes(setting)) continue;
-        for (const std::string& written : setting.values) {
-          if (value == written || std::find(pieces.begin(), pieces.end(), written) != pieces.end()) return k;
-        }
-      }
+  // Of a word that may name a file: the file is read if a step writes it or if it is there.
+  void note_reading(std::size_t k, const std::string& name, int line, std::set<std::size_t>& before) {
+    const std::string file = whole(name);
+    const auto writer = outputs_.find(file);
+    std::error_code failed;
+    if (writer == outputs_.end() && !fs::is_regular_file(file, failed)) return;
+    if (writer != outputs_.end() && writer->second == k)
+      fail(line, fmt::format("'{}' is read by the step '{}' and would be overwritten by it; give the output "
+                             "another name",
+                             name, steps_[k].step->name));
+    if (writers_.contains(file) && writer == outputs_.end())
+      fail(line, fmt::format("'{}' is read by the step '{}' and would be overwritten by a report", name,
+                             steps_[k].step->name));
+    if (writer != outputs_.end()) before.insert(writer->second);
+    if (std::find(steps_[k].reads.begin(), steps_[k].reads.end(), name) == steps_[k].reads.end())
+      steps_[k].reads.push_back(name);
+    if (name.ends_with(".mixture.toml")) {
+      for (const std::string& other : named_in_mixture(name, (folder_ / name).string()))
+        note_reading(k, other, line, before);
     }
-    return std::nullopt;
   }
 
   void check_circle(std::size_t k, std::vector<std::size_t>& way) {
@@ -182,18 +232,22 @@ class Planner {
   }
 
   const Job& job_;
+  const JobRules& rules_;
+  fs::path folder_;
   NoPresenter nobody_;
   CLI::App tool_;
   std::vector<PlannedStep> steps_;
   std::vector<bool> mixture_used_;  ///< by each step
   std::set<std::string> mixture_keys_used_;
-  std::vector<bool> free_of_circles_;  ///< steps whose ways back are known to end
+  std::map<std::string, std::string> writers_;  ///< by whole name: who writes it
+  std::map<std::string, std::size_t> outputs_;  ///< of steps
+  std::vector<bool> free_of_circles_;           ///< steps whose ways back are known to end
 };
 
 }  // namespace
 
-JobPlan plan(const Job& job) {
-  return Planner(job).run();
+JobPlan plan(const Job& job, const JobRules& rules) {
+  return Planner(job, rules).run();
 }
 
 }  // namespace jampot::tool

@@ -6,6 +6,7 @@
 #include <deque>
 
 #include "commands.hpp"
+#include "fault.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/report.hpp"
 
@@ -27,25 +28,19 @@ class Collector final : public Presenter {
 };
 
 void run(const PlannedStep& step, StepResult& result) {
-  const auto failed = [&](const std::string& message, bool wrong) {
-    result.outcome = StepResult::Outcome::failed;
-    result.message = message;
-    result.wrong_request = wrong;
-  };
+  CLI::App tool("jampot");
+  Collector collector(result);
+  add_calculations(tool, collector);
+  tool.require_subcommand(1);
   try {
-    CLI::App tool("jampot");
-    Collector collector(result);
-    add_calculations(tool, collector);
-    tool.require_subcommand(1);
-    std::vector<std::string> words(step.words.rbegin(), step.words.rend());  // as CLI11 wants them
-    tool.parse(words);
+    std::vector<std::string> words(step.words.rbegin(), step.words.rend());
+    tool.parse(std::move(words));  // as CLI11 wants them
     result.outcome = StepResult::Outcome::done;
-  } catch (const CLI::ParseError& error) {
-    failed(error.what(), true);
-  } catch (const RequestError& error) {
-    failed(error.what(), true);
-  } catch (const std::exception& error) {
-    failed(error.what(), false);
+  } catch (...) {
+    const Fault fault = fault_of(std::current_exception(), tool, step.words);
+    result.outcome = StepResult::Outcome::failed;
+    result.message = fault.message.substr(0, fault.message.find('\n'));  // without the way to --help
+    result.wrong_request = fault.status == wrong_request;
   }
 }
 

@@ -32,6 +32,8 @@ class Expansion {
         for (const std::string& label : list(setting)) options_.labels.push_back(label);
       } else if (key == "henry") {
         for (const std::string& constant : list(setting)) options_.henry.push_back(constant);
+      } else if (key == "non-volatile") {
+        for (const std::string& name : list(setting)) options_.non_volatile.push_back(name);
       } else if (key == "translate") {
         if (!setting.flag) fail(setting, "'translate' is either true or false");
         options_.vapour.translated = options_.vapour.translated || setting.given;

@@ -238,6 +238,7 @@ std::vector<Substance> substances_of(const MixtureOptions& options, const Bank& 
                                      substances[0].name));
     substances[member_named(std::string(trimmed(text.substr(0, equals))), substances)].label = label;
   }
+  mark_non_volatile(options.non_volatile, substances);
   if (options.first.empty()) return substances;
   const Substance& wanted = bank.require(options.first);
   const auto found = std::find_if(substances.begin(), substances.end(),
@@ -327,6 +328,23 @@ Mixture Resolved::mixture() const {
     }
   }
   return {substances, std::move(solution), std::move(used), vapour};
+}
+
+void add_non_volatile(CLI::App& command, std::vector<std::string>& names) {
+  command
+      .add_option("--non-volatile", names,
+                  "A substance that stays in the liquid, as a sugar does; may be repeated")
+      ->type_name("NAME")
+      ->expected(1)
+      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+}
+
+void mark_non_volatile(const std::vector<std::string>& names, std::vector<Substance>& substances) {
+  for (const std::string& name : names) {
+    Substance& substance = substances[member_named(name, substances)];
+    substance.non_volatile = true;
+    substance.vapour_pressure.reset();
+  }
 }
 
 void add_henry(CLI::App& command, std::vector<std::string>& constants) {
@@ -444,6 +462,7 @@ void add_condition(CLI::App& command, Condition& condition) {
 void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& condition) {
   add_mixture(command, options, false);
   add_vapour(command, options.vapour);
+  add_non_volatile(command, options.non_volatile);
   add_henry(command, options.henry);
   add_compare(command, options);
   add_condition(command, condition);

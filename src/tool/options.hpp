@@ -37,6 +37,10 @@ struct VapourOptions {
   /// @throws RequestError for an unknown model, a switch that is neither on nor off, or a faulty table
   VapourChoice read(const Bank& bank) const;
 };
+/// Adds --non-volatile.
+void add_non_volatile(CLI::App& command, std::vector<std::string>& names);
+/// Marks these among the substances. @throws RequestError for a name that is not one of them
+void mark_non_volatile(const std::vector<std::string>& names, std::vector<Substance>& substances);
 /// Adds --henry.
 void add_henry(CLI::App& command, std::vector<std::string>& constants);
 /// Adds --vapour, --interactions, --saturation-fugacity, --poynting and --translate.
@@ -72,7 +76,8 @@ struct MixtureOptions {
   std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
   std::string compare;  ///< further models or pair files
   VapourOptions vapour;
-  std::vector<std::string> henry;  ///< "carbon dioxide in water = 1640 bar"
+  std::vector<std::string> non_volatile;  ///< substances that stay in the liquid
+  std::vector<std::string> henry;         ///< "carbon dioxide in water = 1640 bar"
   /// About two liquids: without parameters or a model of one's own UNIFAC's table for liquids predicts them.
   bool two_liquids = false;
   bool binary = false;

@@ -6,6 +6,8 @@
 #include <chrono>
 #include <cstdio>
 
+#include "screen.hpp"
+
 namespace jampot::tool {
 
 ProgressLine::ProgressLine(std::string what, const Progress& progress, bool wanted)
@@ -29,10 +31,10 @@ void ProgressLine::show() {
   const auto over = [this] { return over_; };
   if (finished_.wait_for(lock, 1s, over)) return;  // nobody needs to know of short work
   do {
-    fmt::print(stderr, "\r{}: {} of {} ", what_, progress_.done.load(), progress_.expected.load());
+    print_error(fmt::format("\r{}: {} of {} ", what_, progress_.done.load(), progress_.expected.load()));
     std::fflush(stderr);
   } while (!finished_.wait_for(lock, 200ms, over));
-  fmt::print(stderr, "\r\033[K");  // clears the line
+  std::fputs("\r\033[K", stderr);  // clears the line
   std::fflush(stderr);
 }
 

@@ -19,7 +19,7 @@ namespace jampot::tool {
 namespace {
 
 struct RegressOptions {
-  std::vector<std::string> files, substance_files;
+  std::vector<std::string> files, substance_files, non_volatile;
   std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", out, report;
   std::vector<std::string> hold, release, tie, exclude;
   int starts = 16, folds = 5;
@@ -110,6 +110,17 @@ Answer regress(const RegressOptions& options, const Presentation& presentation, 
   const auto bank = bank_with(options.substance_files);
   fit_options.vapour = options.vapour.read(*bank);
   std::vector<DataSet> sets = read_measured_files(options.files, *bank);
+  for (const std::string& name : options.non_volatile) {
+    bool named = false;
+    for (DataSet& set : sets) {
+      for (Substance& substance : set.substances) {
+        if (substance.name != bank->require(name).name) continue;
+        mark_non_volatile({name}, set.substances);
+        named = true;
+      }
+    }
+    if (!named) throw RequestError(fmt::format("--non-volatile: {} is in none of the data", name));
+  }
   exclude_points(options.exclude, sets);
   std::vector<std::string> models;
   for (const std::string& model : split(options.model, ',')) {
@@ -209,6 +220,7 @@ void add_regress(CLI::App& tool, Presenter& presenter) {
   };
   command->add_option("--model", options->model, "Liquid model: wilson, nrtl (default) or uniquac")
       ->type_name("MODEL");
+  add_non_volatile(*command, options->non_volatile);
   add_vapour(*command, options->vapour);
   command
       ->add_option(

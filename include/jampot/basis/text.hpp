@@ -12,6 +12,9 @@ std::string lower_case(std::string_view text);
 std::vector<std::string> split(std::string_view text, char separator);  ///< pieces are trimmed
 std::string joined(const std::vector<std::string>& pieces, std::string_view separator);
 
+/// The text with its line ends and tabs as blanks.
+std::string one_line(std::string text);
+
 /// A finite number written with a decimal point, the whole of `text` (spaces around it allowed); nothing
 /// otherwise.
 std::optional<double> parse_number(std::string_view text);

@@ -13,6 +13,10 @@
 
 namespace jampot {
 
+/// The file in which a Markdown report keeps its figure of this number, counted from 1: "page-1.svg" beside
+/// "page.md".
+std::filesystem::path report_figure(const std::filesystem::path& report, int number);
+
 /// A page of text, tables and figures, written as HTML or Markdown.
 class Report {
  public:

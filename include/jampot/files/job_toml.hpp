@@ -31,6 +31,7 @@ struct JobStep {
 struct Job {
   std::string file, title, note, units;
   std::vector<std::string> reports;
+  int report_line = 0;
   std::vector<JobSetting> mixture;  ///< for steps that name no substances of their own
   std::vector<JobStep> steps;
 };

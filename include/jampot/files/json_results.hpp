@@ -11,6 +11,10 @@ namespace jampot {
 
 using Json = nlohmann::ordered_json;
 
+/// The text of a file or of standard output: indented by two, with a line end; a byte that is not UTF-8 as
+/// U+FFFD.
+std::string json_text(const Json& json);
+
 Json to_json(const Notices& notices);
 Json to_json(const Substance& substance);  ///< identity, short
 Json to_json(const PairParameters& pair);

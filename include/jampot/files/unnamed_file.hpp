@@ -1,29 +1,31 @@
 #pragma once
 // A temporary file without a name: whatever happens to the program, nothing of it is left behind.
-#include <cstdio>
-#include <memory>
+#include <filesystem>
 #include <string>
 #include <string_view>
 
 namespace jampot {
 
+/// The folder for temporary files: TMPDIR where the environment names one, else /tmp.
+std::filesystem::path temporary_folder();
+
 /// Opened for reading and writing; gone with the object, or with the program.
 class UnnamedFile {
  public:
-  /// @throws CalculationError where the system gives none
+  /// In `temporary_folder()`. @throws CalculationError with the reason where the system gives none
   explicit UnnamedFile(std::string_view text = {});
+  ~UnnamedFile();
+  UnnamedFile(const UnnamedFile&) = delete;
+  UnnamedFile& operator=(const UnnamedFile&) = delete;
 
-  int descriptor() const;
+  int descriptor() const { return descriptor_; }
   /// A name under which this program can open it (Linux).
   std::string path() const;
-  /// All that was written into it.
+  /// All that was written into it. @throws CalculationError where it cannot be read
   std::string text() const;
 
  private:
-  struct Close {
-    void operator()(std::FILE* file) const { std::fclose(file); }
-  };
-  std::unique_ptr<std::FILE, Close> file_;
+  int descriptor_;
 };
 
 }  // namespace jampot

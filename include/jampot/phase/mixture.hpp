@@ -65,6 +65,10 @@ class Mixture {
   /// Model evaluations so far (of the liquid, which is what costs).
   long evaluations() const { return liquid_->evaluations(); }
 
+  /// @throws CalculationError where a liquid with an activity model holds a substance of which nothing is
+  /// known about its vapour (`demand_volatility` in substance/saturation.hpp)
+  void demand_volatilities() const;
+
   /// What has to be said about using this mixture between two temperatures: vapour pressures and pair
   /// parameters outside their range, temperatures
   /// above a critical point, acids in an ideal vapour.

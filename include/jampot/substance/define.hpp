@@ -23,6 +23,7 @@ struct KnownConstants {
   std::optional<double> uniquac_r, uniquac_q;
   std::optional<LiquidDensity> density;
   std::optional<MoscedParameters> mosced;
+  bool non_volatile = false;             ///< stays in the liquid: no vapour pressure is given or estimated
   std::string vapour_pressure_equation;  ///< as printed, see parse_vapour_pressure_equation
   std::vector<VapourPressurePoint> vapour_pressure_points;
 };

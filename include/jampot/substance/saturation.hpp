@@ -25,4 +25,8 @@ SaturationPoint saturation_at_temperature(const Substance& substance, double T_K
 /// Boiling temperature at P_Pa. @throws CalculationError above the critical pressure, and as above
 SaturationPoint saturation_at_pressure(const Substance& substance, double P_Pa);
 
+/// @throws CalculationError for a substance that has no vapour pressure and is not said to be non-volatile:
+/// beside a vapour nothing could be said of it
+void demand_volatility(const Substance& substance);
+
 }  // namespace jampot

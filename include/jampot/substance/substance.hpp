@@ -107,6 +107,10 @@ struct Substance {
   std::optional<PcSaftParameters> pc_saft;
   std::optional<HaydenOConnellParameters> hayden_oconnell;
 
+  /// Said to stay in the liquid whatever the temperature: a sugar, a salt-like solute. Only then may a
+  /// substance without a vapour pressure take part in a calculation with a vapour.
+  bool non_volatile = false;
+
   std::string label;  ///< chosen by the caller for tables and figures; empty: none
 
   /// The label, the shortest alias in capitals ("MTBE") or the name: where room is short.

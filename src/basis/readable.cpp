@@ -1,0 +1,86 @@
+#include "jampot/basis/readable.hpp"
+
+#include <fmt/format.h>
+
+#include <boost/nowide/utf/utf.hpp>
+
+namespace jampot {
+namespace {
+
+namespace utf = boost::nowide::utf;
+
+bool allowed(utf::code_point c, Lines lines) {
+  if (c == '\t' || c == '\n' || c == '\r') return lines == Lines::several;
+  if (c < 0x20 || (c >= 0x7F && c < 0xA0)) return false;             // control characters
+  if (c >= 0x202A && c <= 0x202E) return false;                      // these and the next turn the direction
+  if (c >= 0x2066 && c <= 0x2069) return false;                      //   of what follows
+  if (c == 0x2028 || c == 0x2029) return false;                      // line ends to some programs only
+  return !((c & 0xFFFE) == 0xFFFE || (c >= 0xFDD0 && c <= 0xFDEF));  // no characters
+}
+
+// The next code point; `text` begins after it. A byte that begins none is one of its own.
+utf::code_point next(std::string_view& text) {
+  const char* at = text.data();
+  const utf::code_point c = utf::utf_traits<char>::decode(at, text.data() + text.size());
+  const bool valid = c != utf::illegal && c != utf::incomplete;
+  text.remove_prefix(valid ? static_cast<std::size_t>(at - text.data()) : 1);
+  return valid ? c : utf::illegal;
+}
+
+std::string hint(std::string_view whole, utf::code_point c) {
+  if (whole.starts_with("\xFF\xFE") || whole.starts_with("\xFE\xFF"))
+    return "this is UTF-16; save it as UTF-8";
+  if (whole.find('\0') != std::string_view::npos) return "this is no text but binary data";
+  if (c == utf::illegal)
+    return "this is not UTF-8; a text in Latin-1 or Windows-1252 must be saved as UTF-8 first";
+  return fmt::format("the character U+{:04X} is not shown and may not stand in a text; remove it", c);
+}
+
+}  // namespace
+
+std::string unreadable(std::string_view text, Lines lines, int* line) {
+  std::string_view rest = text;
+  int at_line = 1;
+  while (!rest.empty()) {
+    const utf::code_point c = next(rest);
+    if (c == utf::illegal || !allowed(c, lines)) {
+      if (line != nullptr) *line = at_line;
+      return hint(text, c);
+    }
+    at_line += c == '\n';
+  }
+  return {};
+}
+
+void demand_readable(std::string_view text, const Place& place, Lines lines) {
+  Place found = place;
+  int line = 0;
+  const std::string why = unreadable(text, lines, &line);
+  if (why.empty()) return;
+  if (found.line == 0) found.line = line;
+  throw RequestError(found, why);
+}
+
+std::string readable(std::string_view text, Lines lines) {
+  constexpr std::string_view replacement = "\xEF\xBF\xBD";
+  std::string out;
+  out.reserve(text.size());
+  while (!text.empty()) {
+    const std::string_view before = text;
+    const utf::code_point c = next(text);
+    if (c != utf::illegal && allowed(c, lines)) {
+      out += before.substr(0, before.size() - text.size());
+    } else {
+      out += replacement;
+    }
+  }
+  return out;
+}
+
+std::string shortened(std::string_view text, std::size_t most) {
+  if (text.size() <= most) return std::string(text);
+  while (most > 0 && (static_cast<unsigned char>(text[most]) & 0xC0) == 0x80) --most;  // no half character
+  return std::string(text.substr(0, most)) + "...";
+}
+
+}  // namespace jampot
