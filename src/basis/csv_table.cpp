@@ -18,8 +18,10 @@ CsvTable::CsvTable(std::string_view text, std::string file)
   for (const CsvRow& row : text_.rows) {
     if (row.fields.size() != header().size()) {
       throw RequestError({file_, row.line, {}},
-                         fmt::format("{} fields, but the header has {} column{}", row.fields.size(),
-                                     header().size(), header().size() == 1 ? "" : "s"));
+                         header().size() < 2  // no table, perhaps, of which a message repeats nothing
+                             ? fmt::format("{} fields, but the header has one column", row.fields.size())
+                             : fmt::format("{} fields, but the header has {} columns ({})", row.fields.size(),
+                                           header().size(), shortened(joined(header(), ", "))));
     }
   }
 }

@@ -180,9 +180,81 @@ std::optional<ThreePhase> fluid_three_phases(Mixture& mixture, Sought sought, do
                     liquids[1]->x[0], vapour->x[0], state.flashed.residual};
 }
 
+// The line with its two liquids as points of the curve; what lies between them is no equilibrium.
+void add_three_phases(const ThreePhase& line, BinaryCurve& curve) {
+  curve.three_phases.push_back(line);
+  std::erase_if(curve.points, [&](const BinaryPoint& point) {
+    return point.x[0] > line.x_alpha && point.x[0] < line.x_beta;
+  });
+  std::erase_if(curve.azeotropes, [&](const Azeotrope& azeotrope) {
+    return azeotrope.x1 > line.x_alpha && azeotrope.x1 < line.x_beta;
+  });
+  for (const double x1 : {line.x_alpha, line.x_beta}) {
+    BinaryPoint end;
+    end.T_K = line.T_K;
+    end.P_Pa = line.P_Pa;
+    end.x = {x1, 1 - x1};
+    end.y = {line.y, 1 - line.y};
+    end.K = {end.y[0] / end.x[0], end.y[1] / end.x[1]};
+    end.residual = line.residual;
+    const auto after = std::find_if(curve.points.begin(), curve.points.end(),
+                                    [&](const BinaryPoint& point) { return point.x[0] > x1; });
+    curve.points.insert(after, end);
+  }
+  if (line.azeotropic())
+    curve.azeotropes.push_back({line.T_K, line.P_Pa, line.y, true, Extremum::minimum_boiling, line.residual});
+}
+
+// Where the curve consists of two branches a liquid between them may be two, on the line of three phases: it
+// is looked for below the coldest (above the highest) state of the branches.
+std::optional<ThreePhase> line_between_branches(Mixture& mixture, double held, const BinaryCurve& curve) {
+  const bool T_sought = curve.sought == Sought::temperature;
+  double T_K = held, P_Pa = held;
+  for (const BinaryPoint& point : curve.points) {
+    if (T_sought) T_K = &point == curve.points.data() ? point.T_K : std::min(T_K, point.T_K);
+    if (!T_sought) P_Pa = &point == curve.points.data() ? point.P_Pa : std::max(P_Pa, point.P_Pa);
+  }
+  for (const double x1 : {0.5, 0.2, 0.8, 0.05, 0.95}) {
+    BinaryPoint feed;
+    feed.x = {x1, 1 - x1};
+    try {
+      const FlashState cold = T_sought ? flash_at(mixture, 0.98 * T_K, held, feed.x)
+                                       : flash_at(mixture, held, 1.2 * P_Pa, feed.x);
+      const auto liquids = std::count_if(cold.flashed.phases.begin(), cold.flashed.phases.end(),
+                                         [](const FlashedPhase& phase) { return !phase.vapour; });
+      if (liquids < 2) continue;
+      if (auto line = fluid_three_phases(mixture, curve.sought, held, feed)) return line;
+    } catch (const CalculationError&) {
+      continue;  // the model breaks down there
+    }
+  }
+  return std::nullopt;
+}
+
+// Keeps of two branches what lies outside of the line of three phases that joins them.
+void cut_branches(const ThreePhase& line, BinaryCurve& curve) {
+  const std::size_t middle = curve.breaks.front();
+  std::vector<BinaryPoint> kept;
+  for (std::size_t k = 0; k < middle && curve.points[k].x[0] < line.x_alpha; ++k)
+    kept.push_back(curve.points[k]);
+  std::size_t k = curve.points.size();
+  while (k > middle && curve.points[k - 1].x[0] > line.x_beta) --k;
+  kept.insert(kept.end(), curve.points.begin() + static_cast<std::ptrdiff_t>(k), curve.points.end());
+  curve.points = std::move(kept);
+  curve.breaks.clear();
+  curve.critical.clear();
+}
+
 // Where a further liquid lies below the tangent plane the boiling curve is no equilibrium: it is replaced by
 // the line of three phases.
 void part_fluid_curve(Mixture& mixture, double held, BinaryCurve& curve) {
+  if (!curve.breaks.empty()) {
+    const auto line = line_between_branches(mixture, held, curve);
+    if (!line) return;
+    cut_branches(*line, curve);
+    add_three_phases(*line, curve);
+    return;
+  }
   Phase& fluid = *mixture.kinds().front();
   TangentSearch search({&fluid});
   double lowest = -1e-7, from = 1, to = 0;
@@ -214,28 +286,7 @@ void part_fluid_curve(Mixture& mixture, double held, BinaryCurve& curve) {
                     mixture.vapour_model(), mixture.substances()[0].name, from, to));
     return;
   }
-  curve.three_phases.push_back(*line);
-  std::erase_if(curve.points, [&](const BinaryPoint& point) {
-    return point.x[0] > line->x_alpha && point.x[0] < line->x_beta;
-  });
-  std::erase_if(curve.azeotropes, [&](const Azeotrope& azeotrope) {
-    return azeotrope.x1 > line->x_alpha && azeotrope.x1 < line->x_beta;
-  });
-  for (const double x1 : {line->x_alpha, line->x_beta}) {
-    BinaryPoint end;
-    end.T_K = line->T_K;
-    end.P_Pa = line->P_Pa;
-    end.x = {x1, 1 - x1};
-    end.y = {line->y, 1 - line->y};
-    end.K = {end.y[0] / end.x[0], end.y[1] / end.x[1]};
-    end.residual = line->residual;
-    const auto after = std::find_if(curve.points.begin(), curve.points.end(),
-                                    [&](const BinaryPoint& point) { return point.x[0] > x1; });
-    curve.points.insert(after, end);
-  }
-  if (line->azeotropic())
-    curve.azeotropes.push_back(
-        {line->T_K, line->P_Pa, line->y, true, Extremum::minimum_boiling, line->residual});
+  add_three_phases(*line, curve);
 }
 
 std::vector<VolatilitySample> volatilities(const BinaryCurve& curve) {
@@ -293,7 +344,7 @@ BinaryCurve fluid_curve(Mixture& mixture, Sought sought, double held, const Curv
   std::erase_if(samples, [](const VolatilitySample& sample) { return sample.ln_alpha == 0; });
   curve.azeotropes = homogeneous_azeotropes(mixture, sought, samples);
   curve.search_evaluations = mixture.evaluations() - before - curve.evaluations;
-  if (curve.breaks.empty()) part_fluid_curve(mixture, held, curve);
+  part_fluid_curve(mixture, held, curve);
   add_ranges(mixture, curve);
   return curve;
 }

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <cctype>
 #include <cstdlib>
 #include <pugixml.hpp>
 
@@ -39,12 +40,16 @@ bool is_whole(const std::string& picture, std::string_view ending) {
 }  // namespace
 
 std::string gnuplot_text(std::string_view text) {
-  std::string out = "'";
+  // Only what cannot mean anything stands there as it is. (Single quotes would do for the rest, were not a
+  // doubled quote at the beginning of a text taken for an empty one by gnuplot 5.4.)
+  constexpr std::string_view harmless = " .,:;()+-/=";
+  std::string out = "\"";
   for (const char c : readable(text, Lines::one)) {
-    out += c;
-    if (c == '\'') out += c;
+    const auto byte = static_cast<unsigned char>(c);
+    const bool plain = byte >= 0x80 || std::isalnum(byte) != 0 || harmless.find(c) != std::string_view::npos;
+    out += plain ? std::string(1, c) : fmt::format("\\{:03o}", byte);
   }
-  return out + "'";
+  return out + "\"";
 }
 
 std::string run_gnuplot(const std::string& script, std::string_view ending) {

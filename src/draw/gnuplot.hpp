@@ -4,8 +4,8 @@
 
 namespace jampot {
 
-/// A text as gnuplot takes it literally: in single quotes, in which nothing is replaced and nothing runs.
-/// What is not readable (`basis/readable.hpp`), line ends among it, stands there as U+FFFD.
+/// A text as gnuplot takes it literally: in quotes, every sign that could mean something as the number of its
+/// byte. What is not readable (`basis/readable.hpp`), line ends among it, stands there as U+FFFD.
 std::string gnuplot_text(std::string_view text);
 
 /// The picture that gnuplot writes to its standard output for a script; `ending` is ".svg", ".png" or ".pdf".

@@ -41,12 +41,16 @@ std::string markdown_text(std::string_view text) {
   constexpr std::string_view anywhere = "\\`*_[]<>|~&$", first_of_line = "#+-=:";
   std::string out;
   bool at_start = true, number = false;
-  for (const char c : readable(text)) {
+  const std::string whole = readable(text);
+  for (std::size_t k = 0; k < whole.size(); ++k) {
+    const char c = whole[k];
+    const bool blank_next =
+        k + 1 == whole.size() || std::isspace(static_cast<unsigned char>(whole[k + 1])) != 0;
     if (at_start && (c == ' ' || c == '\t')) continue;  // four blanks would begin a block of code
     const bool digit = std::isdigit(static_cast<unsigned char>(c)) != 0;
     if (anywhere.find(c) != std::string_view::npos ||
         (at_start && first_of_line.find(c) != std::string_view::npos) ||
-        (number && (c == '.' || c == ')')))  // "1. " would begin a list
+        (number && blank_next && (c == '.' || c == ')')))  // "1. " would begin a list
       out += '\\';
     out += c;
     number = digit && (at_start || number);

@@ -111,7 +111,7 @@ std::string Report::markdown(const fs::path& path, const DisplayUnits& units,
       const auto& figure = std::get<Figure>(part);
       draw(figure, file);
       files.push_back(file);
-      out += fmt::format("![{}](<{}>)\n", cell(figure.title), link_to(file.filename().string()));
+      out += fmt::format("![{}]({})\n", cell(figure.title), link_to(file.filename().string()));
     }
   }
   return out;

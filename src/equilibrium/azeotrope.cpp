@@ -2,9 +2,10 @@
 
 #include <algorithm>
 #include <array>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <numeric>
+
+#include "../basis/bracket.hpp"
 
 namespace jampot {
 namespace {
@@ -42,11 +43,10 @@ std::optional<Azeotrope> solve_between(Volatility& ln_alpha, const VolatilitySam
   double x1 = low.x1;
   ln_alpha.start_from(low);
   if (low_value != 0) {
-    std::uintmax_t evaluations = 60;
-    const auto bracket = boost::math::tools::toms748_solve(
-        [&](double x) { return ln_alpha(x); }, low.x1, x_high, low_value, high_value,
-        boost::math::tools::eps_tolerance<double>(52), evaluations);
-    x1 = std::midpoint(bracket.first, bracket.second);
+    const auto bracket =
+        bracketed_root([&](double x) { return ln_alpha(x); }, low.x1, x_high, low_value, high_value, 52, 60);
+    if (!bracket) return std::nullopt;
+    x1 = std::midpoint(bracket->first, bracket->second);
   }
   const double residual = std::abs(ln_alpha(x1));
   if (!ln_alpha.solved()) return std::nullopt;

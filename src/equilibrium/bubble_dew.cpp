@@ -9,6 +9,8 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/equilibrium/flash_states.hpp"
 #include "jampot/equilibrium/fluid_boundary.hpp"
 #include "jampot/equilibrium/incipient.hpp"
 #include "jampot/equilibrium/stability.hpp"
@@ -120,9 +122,48 @@ VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const
                   what, held, value, unit, held));
 }
 
+// Where the liquid is two before it boils: the first vapour beside both, by a flash with next to none of it.
+// The liquid of the point is the whole of both. Nothing where there are not two.
+std::optional<VlePoint> bubble_of_two_liquids(Mixture& mixture, Sought sought, double held,
+                                              const std::vector<double>& z) {
+  constexpr double next_to_none = 1e-9;
+  FlashState state;
+  try {
+    state = sought == Sought::temperature ? flash_at_P_and_vapour_fraction(mixture, held, next_to_none, z)
+                                          : flash_at_T_and_vapour_fraction(mixture, held, next_to_none, z);
+  } catch (const CalculationError&) {
+    return std::nullopt;
+  }
+  const auto vapour = std::find_if(state.flashed.phases.begin(), state.flashed.phases.end(),
+                                   [](const FlashedPhase& phase) { return phase.vapour; });
+  if (vapour == state.flashed.phases.end() || state.flashed.phases.size() < 3) return std::nullopt;
+  VlePoint point;
+  point.T_K = state.T_K;
+  point.P_Pa = state.P_Pa;
+  point.x = z;
+  point.y = vapour->x;
+  point.residual = state.flashed.residual;
+  for (std::size_t i = 0; i < z.size(); ++i) point.K.push_back(z[i] > 0 ? point.y[i] / z[i] : 0);
+  point.notices = mixture.range_notices(state.T_K, state.T_K);
+  std::vector<std::string> liquids;
+  for (const FlashedPhase& phase : state.flashed.phases) {
+    if (!phase.vapour) liquids.push_back(fmt::format("{:.4g}", phase.x[0]));
+  }
+  point.notices.add(
+      "two-boiling-liquids",
+      fmt::format("at {:.2f} degC two liquids boil together (with {} of {}); the liquid shown, and "
+                  "the K values, are of both together",
+                  point.T_K - celsius_zero, joined(liquids, " and "), mixture.substances()[0].name));
+  add_vapour(mixture, point);
+  return point;
+}
+
 VlePoint boundary(Mixture& mixture, Sought sought, double held, const std::vector<double>& z, bool bubble) {
   const auto found = fluid_boundary(mixture, sought, held, z, bubble);
   const char* const what = bubble ? "bubble" : "dew";
+  if (bubble && (!found || found->splits)) {
+    if (auto point = bubble_of_two_liquids(mixture, sought, held, z)) return std::move(*point);
+  }
   if (!found) {
     throw CalculationError(fmt::format(
         "{} finds no {} point of this composition at {}: it is one phase on both sides, as beyond the "

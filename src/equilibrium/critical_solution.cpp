@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <boost/math/tools/minima.hpp>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 
+#include "../basis/bracket.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 
 namespace jampot {
@@ -59,10 +59,9 @@ std::vector<CriticalSolution> critical_solutions(ActivityModel& model, double lo
   std::vector<CriticalSolution> found;
   for (std::size_t k = 1; k < T.size(); ++k) {
     if ((value[k - 1] < 0) == (value[k] < 0)) continue;
-    std::uintmax_t most = 100;
-    const auto [a, b] =
-        boost::math::tools::toms748_solve(stability, T[k - 1], T[k], value[k - 1], value[k],
-                                          boost::math::tools::eps_tolerance<double>(44), most);
+    const auto bracket = bracketed_root(stability, T[k - 1], T[k], value[k - 1], value[k], 44);
+    if (!bracket) continue;
+    const auto [a, b] = *bracket;
     CriticalSolution critical;
     critical.T_K = (a + b) / 2;
     const Lowest lowest = lowest_stability(model, critical.T_K);

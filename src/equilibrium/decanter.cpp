@@ -4,10 +4,10 @@
 
 #include <algorithm>
 #include <boost/math/quadrature/gauss.hpp>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <numeric>
 
+#include "../basis/bracket.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
@@ -198,11 +198,9 @@ Decanted decant_with_duty(const std::vector<Substance>& substances, ActivityMode
     }
     const double at_to = excess(to);
     if ((at_to < 0) != (at_from < 0)) {
-      std::uintmax_t most = 100;
       const bool up = to > from;
-      const auto [a, b] = boost::math::tools::toms748_solve(
-          excess, up ? from : to, up ? to : from, up ? at_from : at_to, up ? at_to : at_from,
-          boost::math::tools::eps_tolerance<double>(46), most);
+      const auto [a, b] = root_between(excess, up ? from : to, up ? to : from, up ? at_from : at_to,
+                                       up ? at_to : at_from, 46);
       return decanter.at((a + b) / 2);
     }
     from = to;

@@ -3,10 +3,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <functional>
 
+#include "../basis/bracket.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 
@@ -79,16 +79,14 @@ class Rising {
       low = next(high.q, -by, lowest);
     }
     const double scale = std::abs(low.value) + std::abs(high.value) + 1e-300;
-    std::uintmax_t most = 120;
-    boost::math::tools::toms748_solve(
+    root_between(
         [&](double q) {
           Side side = at(q);
           const double rest = (side.value - wanted) / scale;
           (rest < 0 ? low : high) = std::move(side);
           return rest;
         },
-        low.q, high.q, (low.value - wanted) / scale, (high.value - wanted) / scale,
-        boost::math::tools::eps_tolerance<double>(53), most);
+        low.q, high.q, (low.value - wanted) / scale, (high.value - wanted) / scale, 53, 120);
     if (high.value == wanted || high.value == low.value) return high.state;
     const double share = (wanted - low.value) / (high.value - low.value);
     FlashState state = high.state;

@@ -1,9 +1,10 @@
 #include "jampot/equilibrium/incipient.hpp"
 
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <numeric>
+
+#include "../basis/bracket.hpp"
 
 namespace jampot {
 namespace {
@@ -95,10 +96,10 @@ bool IncipientSolver::bracketed(Sought sought, std::span<const double> z, Incipi
   while (cold * f(high) < 0) {
     if ((high *= ratio) > highest_T_K) return false;
   }
-  std::uintmax_t evaluations = 200;
-  const auto root = boost::math::tools::toms748_solve(
-      f, low, high, boost::math::tools::eps_tolerance<double>(53), evaluations);
-  state.residual = std::abs(f(std::midpoint(root.first, root.second)));
+  if (low == high) high *= ratio;
+  const auto root = bracketed_root(f, low, high, f(low), f(high), 53, 200);
+  if (!root) return false;
+  state.residual = std::abs(f(std::midpoint(root->first, root->second)));
   for (std::size_t i = 0; i < n_; ++i) state.w[i] = step_[static_cast<Eigen::Index>(i)];
   return state.residual < tolerance;
 }

@@ -1,9 +1,9 @@
 #include "jampot/equilibrium/plait_point.hpp"
 
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 
+#include "../basis/bracket.hpp"
 #include "jampot/equilibrium/liquid_surface.hpp"
 
 namespace jampot {
@@ -36,13 +36,11 @@ class Spinodal {
       outside += step;
       if (outside > reach_ || !valid(s, outside)) return std::nullopt;
     } while (curvature(outside) < 0);
-    std::uintmax_t most = 100;
-    const auto bracket = boost::math::tools::toms748_solve(curvature, inside, outside,
-                                                           boost::math::tools::eps_tolerance<double>(), most);
-    const double r = std::abs(curvature(bracket.first)) < std::abs(curvature(bracket.second))
-                         ? bracket.first
-                         : bracket.second;
-    return point(s, r);
+    const auto bracket =
+        bracketed_root(curvature, inside, outside, curvature(inside), curvature(outside), 53);
+    if (!bracket) return std::nullopt;
+    const auto [a, b] = *bracket;
+    return point(s, std::abs(curvature(a)) < std::abs(curvature(b)) ? a : b);
   }
 
   // The third derivative there, in the measure in which curvatures are compared.
@@ -114,14 +112,10 @@ std::optional<PlaitPoint> plait_point_near(ActivityModel& model, double T_K, std
         lost = lost || !value;
         return value.value_or(0);
       };
-      std::uintmax_t most = 100;
-      const auto bracket =
-          end > 0 ? boost::math::tools::toms748_solve(third, 0.0, end, *here, *there,
-                                                      boost::math::tools::eps_tolerance<double>(), most)
-                  : boost::math::tools::toms748_solve(third, end, 0.0, *there, *here,
-                                                      boost::math::tools::eps_tolerance<double>(), most);
-      if (lost) return std::nullopt;
-      const double s = (bracket.first + bracket.second) / 2;
+      const auto bracket = end > 0 ? bracketed_root(third, 0.0, end, *here, *there, 53)
+                                   : bracketed_root(third, end, 0.0, *there, *here, 53);
+      if (lost || !bracket) return std::nullopt;
+      const double s = (bracket->first + bracket->second) / 2;
       PlaitPoint plait;
       plait.x = *spinodal.at(s);
       plait.direction = spinodal.direction(plait.x);

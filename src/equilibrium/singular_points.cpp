@@ -4,11 +4,11 @@
 
 #include <Eigen/Dense>
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <functional>
 #include <optional>
 
+#include "../basis/bracket.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
@@ -25,8 +25,9 @@ namespace {
 
 class Search {
  public:
-  Search(Mixture& mixture, double P_Pa)
+  Search(Mixture& mixture, double P_Pa, Progress* progress = nullptr)
       : mixture_(mixture),
+        progress_(progress),
         n_(mixture.size()),
         P_Pa_(P_Pa),
         solver_(mixture.liquid(), mixture.vapour()),
@@ -35,14 +36,17 @@ class Search {
   SingularPoints run() {
     result_.P_Pa = P_Pa_;
     result_.index_expected = n_ % 2 == 1 ? 2 : 0;
+    if (progress_ != nullptr) progress_->expected += (1L << n_) - static_cast<long>(n_) - 1;
     for (std::size_t i = 0; i < n_; ++i) add_pure(i);
     for (std::size_t i = 0; i < n_; ++i) {
       for (std::size_t j = i + 1; j < n_; ++j) search_pair(i, j);
     }
     for (int fineness = 1; fineness <= 4; fineness *= 2) {
+      if (fineness > 1 && progress_ != nullptr) progress_->expected += combinations_of_three_or_more();
       for (std::size_t members = 3; members <= n_; ++members) search_combinations(members, fineness);
       balance();
       if (result_.balanced()) break;
+      if (out_of_budget_) break;  // a finer lattice is not to be had
     }
     std::stable_sort(result_.points.begin(), result_.points.end(),
                      [](const SingularPoint& a, const SingularPoint& b) {
@@ -54,6 +58,13 @@ class Search {
                                                        "balance ({} instead of {}): at least one azeotrope "
                                                        "is missing, or one of them is nearly tangent",
                                                        result_.index_sum, result_.index_expected));
+    }
+    if (!result_.balanced() && out_of_budget_) {
+      result_.notices.add(
+          "search-budget",
+          "the search ended at its budget of starting points: combinations of four and more "
+          "members were searched on coarse lattices only. Azeotropes of fewer substances, asked "
+          "for by themselves, are searched for more finely");
     }
     if (three_liquids_) {
       result_.notices.add(
@@ -197,7 +208,29 @@ class Search {
     add(std::move(point));
   }
 
+  long combinations_of_three_or_more() const {
+    const auto n = static_cast<long>(n_);
+    return (1L << n_) - 1 - n - n * (n - 1) / 2;
+  }
+
+  void count_progress() {
+    if (progress_ != nullptr) ++progress_->done;
+  }
+
+  // Two components that no boiling tells apart: every mixture of them would be a singular point.
+  void demand_different(std::size_t i, std::size_t j,
+                        const std::vector<std::pair<double, double>>& samples) const {
+    if (std::any_of(samples.begin(), samples.end(),
+                    [](const auto& sample) { return !(std::abs(sample.second) < 1e-9); }))
+      return;
+    throw CalculationError(fmt::format(
+        "{} and {} are alike in this mixture: no boiling separates them, so every mixture of them is an "
+        "azeotrope; leave one of them out",
+        mixture_.substances()[i].name, mixture_.substances()[j].name));
+  }
+
   void search_pair(std::size_t i, std::size_t j) {
+    count_progress();
     std::vector<double> x(n_);
     state_.T_K = 0;
     const auto ln_alpha = [&](double xi) {
@@ -212,6 +245,7 @@ class Search {
       const double xi = 0.5 - 0.5 * std::cos(3.14159265358979 * k / points);
       samples.emplace_back(xi, ln_alpha(xi));
     }
+    demand_different(i, j, samples);
     for (std::size_t k = 1; k + 1 < samples.size(); ++k) {
       const auto [xa, a] = samples[k - 1];
       const auto [xb, b] = samples[k];
@@ -229,11 +263,10 @@ class Search {
       const auto [low, at_low] = samples[k];
       const auto [high, at_high] = samples[k + 1];
       if (!(at_low * at_high < 0)) continue;
-      std::uintmax_t most = 80;
-      const auto bracket = boost::math::tools::toms748_solve(
-          ln_alpha, low, high, at_low, at_high, boost::math::tools::eps_tolerance<double>(50), most);
+      const auto bracket = bracketed_root(ln_alpha, low, high, at_low, at_high, 50, 80);
+      if (!bracket) continue;
       std::vector<double> found(n_);
-      found[i] = (bracket.first + bracket.second) / 2;
+      found[i] = (bracket->first + bracket->second) / 2;
       found[j] = 1 - found[i];
       add_homogeneous({i, j}, found);
     }
@@ -281,30 +314,32 @@ class Search {
     Subsystem some(mixture_.activity(), members);
     LiquidSplitter splitter(some, coldest);
     BoilingLiquidsSolver solver(mixture_.liquid(), mixture_.vapour(), P_Pa_);
-    for_lattice(members.size(), 10 * fineness, [&](const std::vector<double>& z) {
-      const LiquidSplit split = splitter.split(z);
-      if (split.phases() < 2) return;
-      if (split.phases() > 2) {
-        if (members.size() == 3) {
-          add_three_liquids(members, split, coldest);
-        } else {
-          three_liquids_ = true;
-        }
-        return;
-      }
-      BoilingLiquids start;
-      start.alpha = some.in_whole(split.x[0]);
-      start.beta = some.in_whole(split.x[1]);
-      start.T_K = coldest;
-      start.share = split.amount[1] / (split.amount[0] + split.amount[1]);
-      start.y = start.alpha;
-      PhaseValues liquid(n_);
-      mixture_.liquid().evaluate(coldest, P_Pa_, start.alpha, {}, liquid);
-      double sum = 0;
-      for (std::size_t i = 0; i < n_; ++i) sum += start.y[i] *= std::exp(liquid.ln_phi[i]);
-      for (double& value : start.y) value /= sum;
-      if (auto found = solver.azeotrope(std::move(start))) add_heterogeneous(members, *found, solver);
-    });
+    for_lattice(members.size(), affordable(members.size(), 10 * fineness, split_budget_),
+                [&](const std::vector<double>& z) {
+                  const LiquidSplit split = splitter.split(z);
+                  if (split.phases() < 2) return;
+                  if (split.phases() > 2) {
+                    if (members.size() == 3) {
+                      add_three_liquids(members, split, coldest);
+                    } else {
+                      three_liquids_ = true;
+                    }
+                    return;
+                  }
+                  BoilingLiquids start;
+                  start.alpha = some.in_whole(split.x[0]);
+                  start.beta = some.in_whole(split.x[1]);
+                  start.T_K = coldest;
+                  start.share = split.amount[1] / (split.amount[0] + split.amount[1]);
+                  start.y = start.alpha;
+                  PhaseValues liquid(n_);
+                  mixture_.liquid().evaluate(coldest, P_Pa_, start.alpha, {}, liquid);
+                  double sum = 0;
+                  for (std::size_t i = 0; i < n_; ++i) sum += start.y[i] *= std::exp(liquid.ln_phi[i]);
+                  for (double& value : start.y) value /= sum;
+                  if (auto found = solver.azeotrope(std::move(start)))
+                    add_heterogeneous(members, *found, solver);
+                });
   }
 
   void add_heterogeneous(const std::vector<std::size_t>& members, const BoilingLiquids& state,
@@ -382,6 +417,7 @@ class Search {
       for (std::size_t i = 0; i < n_; ++i) {
         if (chosen[i]) members.push_back(i);
       }
+      count_progress();
       search_inside(members, fineness);
       if (may_split_) search_heterogeneous(members, fineness);
     } while (std::prev_permutation(chosen.begin(), chosen.end()));
@@ -390,11 +426,28 @@ class Search {
   // Newton's method from every point of a lattice.
   void search_inside(const std::vector<std::size_t>& members, int fineness) {
     std::vector<double> x(n_);
-    for_lattice(members.size(), (members.size() == 3 ? 12 : 8) * fineness, [&](const std::vector<double>& z) {
+    const int steps = affordable(members.size(), (members.size() == 3 ? 12 : 8) * fineness, newton_budget_);
+    for_lattice(members.size(), steps, [&](const std::vector<double>& z) {
       std::fill(x.begin(), x.end(), 0.0);
       for (std::size_t m = 0; m < members.size(); ++m) x[members[m]] = z[m];
       if (const auto found = newton(members, x)) add_homogeneous(members, *found);
     });
+  }
+
+  // How many steps of a lattice the budget pays for, at most `wanted`; what they cost is taken off it.
+  int affordable(std::size_t count, int wanted, long& budget) {
+    const auto inner =
+        [&](int steps) {  // compositions of `steps` into `count` parts: C(steps - 1, count - 1)
+          double number = 1;
+          for (int k = 1; k < static_cast<int>(count); ++k) number = number * (steps - k) / k;
+          return std::lround(std::max(0.0, number));
+        };
+    int steps = wanted;
+    // One combination does not use up what others need.
+    while (steps > static_cast<int>(count) && inner(steps) > std::max(20L, budget / 4)) --steps;
+    out_of_budget_ = out_of_budget_ || steps < wanted;
+    budget = std::max(0L, budget - inner(steps));
+    return steps;
   }
 
   // Calls with every inner point of a lattice of compositions.
@@ -465,8 +518,12 @@ class Search {
   }
 
   Mixture& mixture_;
+  Progress* progress_;
   std::size_t n_;
   double P_Pa_;
+  // Starting points of descents to splits, and of Newton's method, for the whole search.
+  long split_budget_ = 8000, newton_budget_ = 20000;
+  bool out_of_budget_ = false;
   IncipientSolver solver_;
   IncipientState state_;
   std::vector<double> pure_T_;
@@ -488,7 +545,7 @@ std::string_view name_of(Stability stability) {
   return "saddle";
 }
 
-SingularPoints singular_points(Mixture& mixture, double P_Pa) {
+SingularPoints singular_points(Mixture& mixture, double P_Pa, Progress* progress) {
   if (mixture.size() > 5)
     throw RequestError("azeotropes are searched for in mixtures of up to five components");
   mixture.demand_volatilities();
@@ -499,7 +556,7 @@ SingularPoints singular_points(Mixture& mixture, double P_Pa) {
           fmt::format("{} is non-volatile and takes part in no azeotrope; remove it from this calculation",
                       substance.name));
   }
-  return Search(mixture, P_Pa).run();
+  return Search(mixture, P_Pa, progress).run();
 }
 
 std::optional<SingularPoint> followed(Mixture& mixture, double P_Pa, const SingularPoint& point) {

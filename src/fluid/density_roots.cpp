@@ -1,9 +1,10 @@
 #include "density_roots.hpp"
 
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 #include <optional>
+
+#include "../basis/bracket.hpp"
 
 namespace jampot {
 namespace {
@@ -13,12 +14,9 @@ constexpr double settled = 1e-14;
 // A root between two densities, if it is mechanically stable.
 std::optional<double> between(const PressureOfDensity& pressure, double P_Pa, double low, double high) {
   const auto rest = [&](double density) { return pressure(density, nullptr) - P_Pa; };
-  const double at_low = rest(low), at_high = rest(high);
-  if (!(at_low * at_high <= 0)) return std::nullopt;
-  std::uintmax_t most = 100;
-  const auto bracket = boost::math::tools::toms748_solve(rest, low, high, at_low, at_high,
-                                                         boost::math::tools::eps_tolerance<double>(), most);
-  const double density = (bracket.first + bracket.second) / 2;
+  const auto bracket = bracketed_root(rest, low, high, rest(low), rest(high), 53);
+  if (!bracket) return std::nullopt;
+  const double density = (bracket->first + bracket->second) / 2;
   double slope = 0;
   pressure(density, &slope);
   return slope > 0 ? std::optional(density) : std::nullopt;
@@ -51,19 +49,26 @@ std::optional<double> from(const PressureOfDensity& pressure, double P_Pa, doubl
 
 }  // namespace
 
+std::optional<double> density_from_dense(const PressureOfDensity& pressure, double P_Pa, double densest) {
+  if (!(pressure(densest, nullptr) > P_Pa)) return std::nullopt;
+  return from(pressure, P_Pa, densest, densest, true);
+}
+
+std::optional<double> density_from_thin(const PressureOfDensity& pressure, double P_Pa, double RT,
+                                        double densest) {
+  const double thin = std::min(P_Pa / RT, densest);
+  // At high pressure the ideal gas would be denser than the vapour: the search begins further down.
+  for (double density = thin; density > 1e-6 * thin; density /= 8) {
+    if (pressure(density, nullptr) > P_Pa) continue;
+    return from(pressure, P_Pa, density, densest, false);
+  }
+  return std::nullopt;
+}
+
 std::vector<double> density_roots(const PressureOfDensity& pressure, double P_Pa, double RT, double densest) {
   std::vector<double> found;
-  if (pressure(densest, nullptr) > P_Pa) {
-    if (const auto liquid = from(pressure, P_Pa, densest, densest, true)) found.push_back(*liquid);
-  }
-  const double thin = std::min(P_Pa / RT, densest);
-  std::optional<double> vapour;
-  // At high pressure the ideal gas would be denser than the vapour: the search begins further down.
-  for (double density = thin; density > 1e-6 * thin && !vapour; density /= 8) {
-    if (pressure(density, nullptr) > P_Pa) continue;
-    vapour = from(pressure, P_Pa, density, densest, false);
-    break;
-  }
+  if (const auto liquid = density_from_dense(pressure, P_Pa, densest)) found.push_back(*liquid);
+  const std::optional<double> vapour = density_from_thin(pressure, P_Pa, RT, densest);
   const bool same = vapour && !found.empty() && std::abs(*vapour / found.front() - 1) < 1e-6;
   if (vapour && !same) found.push_back(*vapour);
   if (!found.empty()) return found;

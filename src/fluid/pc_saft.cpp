@@ -15,6 +15,9 @@
 namespace jampot {
 namespace {
 
+constexpr double densest =
+    0.65;  // packing fraction well beyond any liquid, short of the close packing of 0.74
+
 constexpr double cubic_angstrom_mol =
     avogadro * 1e-30;  // m3 of as many cubic angstroms as a mole has molecules
 
@@ -191,24 +194,37 @@ double PcSaft::pressure(double T_K, double density, std::span<const double> x, d
   return RT * (density - scratch_.V);
 }
 
+VolumeRoot PcSaft::root_at(double density, double T_K, double P_Pa, std::span<const double> x) {
+  VolumeRoot root;
+  root.v_m3_mol = 1 / density;
+  root.Z = P_Pa / (density * gas_constant * T_K);
+  evaluate(T_K, root.v_m3_mol, x, {}, scratch_);
+  root.gibbs = scratch_.F + root.Z - 1 - std::log(root.Z);
+  return root;
+}
+
+std::optional<VolumeRoot> PcSaft::outermost_volume(double T_K, double P_Pa, std::span<const double> x,
+                                                   bool thin) {
+  const double most = densest / packing_fraction(T_K, 1, x);
+  const auto P = [&](double density, double* slope) { return pressure(T_K, density, x, slope); };
+  const auto density =
+      thin ? density_from_thin(P, P_Pa, gas_constant * T_K, most) : density_from_dense(P, P_Pa, most);
+  // The branch on this side may not reach the pressure: then the other one is the only one.
+  if (!density) return EquationOfState::outermost_volume(T_K, P_Pa, x, thin);
+  return root_at(*density, T_K, P_Pa, x);
+}
+
 VolumeRoots PcSaft::volumes(double T_K, double P_Pa, std::span<const double> x) {
   steps_.clear();
   const double unit = packing_fraction(T_K, 1, x);  // packing fraction of one mole in a cubic metre
-  constexpr double densest = 0.65;  // well beyond any liquid, short of the close packing of 0.74
   const auto P = [&](double density, double* slope) {
     const double value = pressure(T_K, density, x, slope);
     steps_.push_back({density * unit, value});
     return value;
   };
   VolumeRoots roots;
-  for (const double density : density_roots(P, P_Pa, gas_constant * T_K, densest / unit)) {
-    VolumeRoot root;
-    root.v_m3_mol = 1 / density;
-    root.Z = P_Pa / (density * gas_constant * T_K);
-    evaluate(T_K, root.v_m3_mol, x, {}, scratch_);
-    root.gibbs = scratch_.F + root.Z - 1 - std::log(root.Z);
-    roots.add(root);
-  }
+  for (const double density : density_roots(P, P_Pa, gas_constant * T_K, densest / unit))
+    roots.add(root_at(density, T_K, P_Pa, x));
   return roots;
 }
 

@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <boost/math/tools/minima.hpp>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <cmath>
 
+#include "../basis/bracket.hpp"
 #include "jampot/basis/constants.hpp"
 
 namespace jampot {
@@ -104,10 +104,9 @@ class Pure {
 
   // The pressure where its slope turns positive on the way from an unstable density towards `end`.
   double pressure_at_turn(double T_K, double unstable, double end) {
-    std::uintmax_t most = 60;
-    const auto turn = boost::math::tools::toms748_solve([&](double d) { return slope_at(T_K, d); },
-                                                        std::min(unstable, end), std::max(unstable, end),
-                                                        boost::math::tools::eps_tolerance<double>(40), most);
+    const double low = std::min(unstable, end), high = std::max(unstable, end);
+    const auto turn = root_between([&](double d) { return slope_at(T_K, d); }, low, high, slope_at(T_K, low),
+                                   slope_at(T_K, high), 40, 60);
     const double density = (turn.first + turn.second) / 2;
     equation_.evaluate(T_K, 1 / density, x_, {}, state_.helmholtz);
     return gas_constant * T_K * (density - state_.helmholtz.V);
@@ -145,10 +144,9 @@ std::optional<PureSaturation> pure_saturation_T(EquationOfState& equation, std::
     const double middle = (low + high) / 2;
     (rest(middle) < 0 ? low : high) = middle;
   }
-  std::uintmax_t most = 100;
-  const auto bracket =
-      boost::math::tools::toms748_solve(rest, low, high, boost::math::tools::eps_tolerance<double>(50), most);
-  return pure.at((bracket.first + bracket.second) / 2);
+  const auto bracket = bracketed_root(rest, low, high, rest(low), rest(high), 50);
+  if (!bracket) return std::nullopt;
+  return pure.at((bracket->first + bracket->second) / 2);
 }
 
 PureCritical pure_critical(EquationOfState& equation, std::size_t of) {

@@ -8,12 +8,15 @@ namespace jampot {
 
 void FluidPhase::do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
                              PhaseValues& out) {
-  const VolumeRoots roots = equation_->volumes(T_K, P_Pa, w);
-  if (roots.empty())
-    throw CalculationError("the equation of state has no volume at this temperature and pressure");
-  const VolumeRoot& root = root_ == Root::liquid   ? roots.front()
-                           : root_ == Root::vapour ? roots.back()
-                                                   : roots.stable();
+  std::optional<VolumeRoot> found;
+  if (root_ == Root::stable) {
+    const VolumeRoots roots = equation_->volumes(T_K, P_Pa, w);
+    if (!roots.empty()) found = roots.stable();
+  } else {
+    found = equation_->outermost_volume(T_K, P_Pa, w, root_ == Root::vapour);
+  }
+  if (!found) throw CalculationError("the equation of state has no volume at this temperature and pressure");
+  const VolumeRoot& root = *found;
   volume_ = out.v_m3_mol = root.v_m3_mol;
   fluid_state(*equation_, T_K, root.v_m3_mol, w, {wanted.T, wanted.ln_P, wanted.composition}, state_, P_Pa);
   std::copy(state_.ln_phi.begin(), state_.ln_phi.end(), out.ln_phi.begin());

@@ -12,6 +12,7 @@
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/mosced.hpp"
+#include "quiet_solver.hpp"
 
 namespace jampot {
 namespace {
@@ -125,8 +126,7 @@ Solved solve(const Substance& first, const Substance& second, const std::string&
     options.gradient_tolerance = 1e-14;
     options.logging_type = ceres::SILENT;
     ceres::Solver::Summary summary;
-    ceres::Solve(options, &problem, &summary);
-    if (!summary.IsSolutionUsable() || !(2 * summary.final_cost < least)) continue;
+    if (!solve_quietly(options, problem, summary) || !(2 * summary.final_cost < least)) continue;
     least = 2 * summary.final_cost;
     best = values;
   }

@@ -7,6 +7,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
+#include "quiet_solver.hpp"
 
 namespace jampot {
 namespace {
@@ -328,8 +329,7 @@ std::optional<Descent> FitProblem::minimise_once(double tolerance, int most_iter
     options.linear_solver_type = ceres::DENSE_QR;
   }
   ceres::Solver::Summary summary;
-  ceres::Solve(options, problem_.get(), &summary);
-  if (!summary.IsSolutionUsable()) return std::nullopt;
+  if (!solve_quietly(options, *problem_, summary)) return std::nullopt;
   return Descent{scaled_, adjustments_, 2 * summary.final_cost,
                  summary.termination_type == ceres::CONVERGENCE};
 }

@@ -10,6 +10,7 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/liquid/mosced.hpp"
+#include "quiet_solver.hpp"
 
 namespace jampot {
 namespace {
@@ -71,8 +72,7 @@ MoscedFit fit_mosced(const std::vector<MoscedPoint>& points, double v_cm3_mol, d
     options.function_tolerance = 1e-14;
     options.logging_type = ceres::SILENT;
     ceres::Solver::Summary summary;
-    ceres::Solve(options, &problem, &summary);
-    if (!summary.IsSolutionUsable() || !(summary.final_cost < least)) continue;
+    if (!solve_quietly(options, problem, summary) || !(summary.final_cost < least)) continue;
     least = summary.final_cost;
     best = p;
   }

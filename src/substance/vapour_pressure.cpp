@@ -1,10 +1,10 @@
 #include "jampot/substance/vapour_pressure.hpp"
 
 #include <algorithm>
-#include <boost/math/tools/toms748_solve.hpp>
 #include <numbers>
 #include <numeric>
 
+#include "../basis/bracket.hpp"
 #include "jampot/basis/constants.hpp"
 
 namespace jampot {
@@ -154,9 +154,7 @@ double VapourPressure::T_K(double P_Pa) const {
     return inverse_T > 0 ? 1 / inverse_T : HUGE_VAL;
   }
   const auto f = [&](double T_K) { return ln_P(T_K) - ln_P_wanted; };
-  std::uintmax_t evaluations = 200;
-  const auto root = boost::math::tools::toms748_solve(
-      f, low_end_.T_K, high_end_.T_K, boost::math::tools::eps_tolerance<double>(52), evaluations);
+  const auto root = root_between(f, low_end_.T_K, high_end_.T_K, f(low_end_.T_K), f(high_end_.T_K), 52, 200);
   return std::midpoint(root.first, root.second);
 }
 

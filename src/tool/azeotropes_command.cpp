@@ -8,11 +8,13 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/diagram/fluid_azeotropes.hpp"
 #include "jampot/draw/residue_figure.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/regression/uncertainty.hpp"
 #include "liquids.hpp"
 #include "options.hpp"
+#include "progress_line.hpp"
 #include "singular_tables.hpp"
 
 namespace jampot::tool {
@@ -36,14 +38,18 @@ class AzeotropesOf {
     P_Pa_ = parse_quantities(options.pressure, Dimension::pressure);
   }
 
-  Answer answer() {
+  Answer answer(bool shows_progress) {
     answer_.json = answer_header("azeotropes", contenders_.front().mixture);
     answer_.json["azeotropes"] = Json::array();
     Table table = empty_table();
+    Progress progress;
+    const ProgressLine line("searches for azeotropes", progress, shows_progress);
     for (Contender& contender : contenders_) {
       double coldest = HUGE_VAL, hottest = 0;
       for (const double P_Pa : P_Pa_) {
-        const SingularPoints found = singular_points(contender.mixture, P_Pa);
+        const SingularPoints found = contender.mixture.one_equation()
+                                         ? fluid_singular_points(contender.mixture, P_Pa)
+                                         : singular_points(contender.mixture, P_Pa, &progress);
         std::vector<std::optional<SingularUncertainty>> u(found.points.size());
         if (options_.uncertainty) u = singular_uncertainties(contender.mixture, P_Pa, found.points);
         for (std::size_t k = 0; k < found.points.size(); ++k) {
@@ -213,7 +219,7 @@ void add_azeotropes(CLI::App& tool, Presenter& presenter) {
       "Example:\n  jampot azeotropes acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --all");
   command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    presenter.present(AzeotropesOf(*options).answer(), presentation);
+    presenter.present(AzeotropesOf(*options).answer(presenter.shows_progress()), presentation);
   });
 }
 

@@ -40,9 +40,9 @@ std::vector<std::string> possible_files(const std::string& value) {
 bool same_file(const fs::path& a, const fs::path& b) {
   std::error_code failed;
   if (fs::equivalent(a, b, failed) && !failed) return true;
-  const fs::path whole_a = fs::weakly_canonical(a, failed);
+  const fs::path whole_a = fs::weakly_canonical(fs::absolute(a, failed), failed);
   if (failed) return a == b;
-  const fs::path whole_b = fs::weakly_canonical(b, failed);
+  const fs::path whole_b = fs::weakly_canonical(fs::absolute(b, failed), failed);
   return failed ? a == b : whole_a == whole_b;
 }
 

@@ -126,12 +126,14 @@ class Planner {
   // A file by its whole name, links followed, so that "f", "./f" and a link to it are one.
   std::string whole(const std::string& name) const {
     std::error_code failed;
-    const fs::path path = fs::weakly_canonical(folder_ / name, failed);
-    return (failed ? (folder_ / name).lexically_normal() : path).string();
+    const fs::path full = fs::absolute(folder_ / name, failed);
+    const fs::path path = fs::weakly_canonical(full, failed);
+    return (failed ? full.lexically_normal() : path).string();
   }
 
   bool inside(const std::string& whole_name) const {
-    const std::string folder = whole(".");
+    std::string folder = whole(".");
+    if (folder.size() > 1 && folder.ends_with('/')) folder.pop_back();
     return folder == "/" || whole_name.starts_with(folder + "/");
   }
 

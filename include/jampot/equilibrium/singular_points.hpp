@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "jampot/basis/notice.hpp"
+#include "jampot/basis/progress.hpp"
 #include "jampot/phase/mixture.hpp"
 
 namespace jampot {
@@ -42,14 +43,17 @@ struct SingularPoints {
 ///
 /// Method: every pair by the sign changes of ln alpha along the whole edge, and by its parabola where two may
 /// hide between samples; every combination of more by Newton's method on ln K_i = 0 from all points of a
-/// lattice, made finer twice where the index balance is not met. Heterogeneous azeotropes of pairs from their
+/// lattice, made finer twice where the index balance is not met. The search has a budget of starting points,
+/// so that four and five components end in seconds; where it was used up and the balance is not met, a notice
+/// says which lattices were left coarse. Heterogeneous azeotropes of pairs from their
 /// three-phase lines. The balance is necessary, not sufficient; where it is not met a notice says that the
 /// set is incomplete. Source of the balance: M. F. Doherty, J. D. Perkins, Chem. Eng. Sci. 34 (1979)
 /// 1401-1414; written for any number of components as the Euler characteristic of the sphere on which x_i =
 /// u_i^2 places the compositions.
 /// @throws RequestError for more than five components; CalculationError where a substance has no vapour
-/// pressure or one equation of state describes both phases
-SingularPoints singular_points(Mixture& mixture, double P_Pa);
+/// pressure, where one equation of state describes both phases, or where two components are alike: then every
+/// mixture of them is a singular point
+SingularPoints singular_points(Mixture& mixture, double P_Pa, Progress* progress = nullptr);
 
 /// The same azeotrope where the parameters of the mixture or the pressure are a little different: its
 /// composition, T and liquids; stability and eigenvalues are left as they were. Nothing where it is not

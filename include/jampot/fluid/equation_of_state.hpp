@@ -77,6 +77,15 @@ class EquationOfState {
   /// liquid, vapour.
   virtual VolumeRoots volumes(double T_K, double P_Pa, std::span<const double> x) = 0;
 
+  /// The smallest of them (`thin` false) or the largest, without the search for the others where an equation
+  /// can do that. Nothing where there is none.
+  virtual std::optional<VolumeRoot> outermost_volume(double T_K, double P_Pa, std::span<const double> x,
+                                                     bool thin) {
+    const VolumeRoots roots = volumes(T_K, P_Pa, x);
+    if (roots.empty()) return std::nullopt;
+    return thin ? roots.back() : roots.front();
+  }
+
   /// Whether a fluid of this molar volume is called a vapour: thinner than at the equation's critical point.
   virtual bool vapour_like(double T_K, double v_m3_mol, std::span<const double> x) = 0;
 

@@ -27,6 +27,8 @@ class PcSaft final : public EquationOfState {
   void evaluate(double T_K, double V_m3, std::span<const double> n, HelmholtzWanted wanted,
                 Helmholtz& out) override;
   VolumeRoots volumes(double T_K, double P_Pa, std::span<const double> x) override;
+  std::optional<VolumeRoot> outermost_volume(double T_K, double P_Pa, std::span<const double> x,
+                                             bool thin) override;
   bool vapour_like(double T_K, double v_m3_mol, std::span<const double> x) override;
 
   // For those who want to see the calculation (--working).
@@ -52,6 +54,7 @@ class PcSaft final : public EquationOfState {
   struct Parameters;
   template <class S>
   struct Work;
+  VolumeRoot root_at(double density, double T_K, double P_Pa, std::span<const double> x);
   double pressure(double T_K, double density, std::span<const double> x, double* slope);
 
   std::unique_ptr<Parameters> parameters_;
