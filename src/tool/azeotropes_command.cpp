@@ -36,6 +36,7 @@ class AzeotropesOf {
     if (options.pressure.empty())
       throw RequestError("give the --pressure, as in --pressure \"1 atm\" or \"1, 2, 5 bar\"");
     P_Pa_ = parse_quantities(options.pressure, Dimension::pressure);
+    demand_count("pressures", static_cast<double>(P_Pa_.size()), 200);
   }
 
   Answer answer(bool shows_progress) {

@@ -111,6 +111,9 @@ class DiagramOf {
                             *bank_with(options.mixture.substance_files))) {}
 
   Answer answer() {
+    demand_count("points of curves",
+                 static_cast<double>(held_.values.size() * contenders_.size()) * std::max(3, options_.points),
+                 10 * most_states);
     answer_.json = answer_header(name(), main());
     for (Contender& contender : contenders_) calculate(contender);
     tables();

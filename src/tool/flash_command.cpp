@@ -109,6 +109,10 @@ class FlashOf {
     if (options_.together && !second.empty() && first.size() != second.size())
       throw RequestError(fmt::format("--together steps both ranges in pairs, but they have {} and {} values",
                                      first.size(), second.size()));
+    const double combinations = options_.together ? 1.0 : std::max(1.0, static_cast<double>(second.size()));
+    demand_count("flashes",
+                 static_cast<double>(first.size() * feeds_.size() * contenders_.size()) * combinations,
+                 most_states);
     for (std::size_t a = 0; a < first.size(); ++a) {
       for (std::size_t b = 0; b < std::max<std::size_t>(1, second.size()); ++b) {
         if (options_.together && a != b && !second.empty()) continue;

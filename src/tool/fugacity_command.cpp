@@ -102,6 +102,9 @@ class FugacityOf {
     table.columns.push_back({"h residual [J/mol]", Dimension::number, 1});
     table.columns.push_back({"s residual [J/(mol K)]", Dimension::number, 3});
     FluidState state(substances_.size());
+    demand_count("states",
+                 static_cast<double>(compositions_.size() * T_K_.size()) * static_cast<double>(P_Pa_.size()),
+                 most_states);
     for (const auto& x : compositions_) {
       for (const double T_K : T_K_) {
         for (const double P_Pa : P_Pa_) {

@@ -58,6 +58,7 @@ class GammaOf {
     if (options.temperature.empty())
       throw RequestError("give --temperature, as in --temperature \"60 degC\"");
     T_K_ = parse_quantities(options.temperature, Dimension::temperature);
+    demand_count("states", static_cast<double>(T_K_.size()) * std::max(1, options.points), 10 * most_states);
     if (options.points < 3 || options.points > 100001)
       throw RequestError("--points: expected a number from 3 to 100001");
     find_candidates();

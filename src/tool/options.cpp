@@ -219,6 +219,8 @@ std::string Resolved::label() const {
 namespace {
 
 std::vector<Substance> substances_of(const MixtureOptions& options, const Bank& bank) {
+  constexpr double most_substances = 40;
+  demand_count("substances", static_cast<double>(options.names.size()), most_substances);
   std::vector<Substance> substances = substances_named(options.names, bank);
   if (substances.size() < 2) throw RequestError("a mixture needs at least two substances");
   if (options.binary && substances.size() != 2)
@@ -466,6 +468,12 @@ void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& 
   add_henry(command, options.henry);
   add_compare(command, options);
   add_condition(command, condition);
+}
+
+void demand_count(const char* what, double wanted, double most) {
+  if (wanted > most)
+    throw RequestError(fmt::format("{:.0f} {} are too many for one request; at most {:.0f} are calculated",
+                                   wanted, what, most));
 }
 
 Held read_held(const Condition& condition) {

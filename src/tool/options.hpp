@@ -129,6 +129,11 @@ void add_condition(CLI::App& command, Condition& condition);
 /// condition.
 void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& condition);
 
+/// @throws RequestError where a request asks for more of something than is calculated in one go
+void demand_count(const char* what, double wanted, double most);
+/// States of one request: what ranges and lists make together.
+inline constexpr double most_states = 20000;
+
 /// The held values: pressures or temperatures, exactly one of which must be given. In SI.
 struct Held {
   Sought sought;

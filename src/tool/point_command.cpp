@@ -153,6 +153,10 @@ class PointsOf {
   Answer answer() {
     const Held held = conditions();
     const auto compositions = read_all();
+    demand_count("states",
+                 static_cast<double>(compositions.size()) *
+                     static_cast<double>(std::max<std::size_t>(1, held.values.size())),
+                 most_states);
     answer_.json = answer_header(bubble_ ? "bubble" : "dew", main());
     std::vector<std::vector<VlePoint>> all;
     for (Contender& contender : contenders_) {

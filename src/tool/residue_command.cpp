@@ -53,6 +53,7 @@ class ResidueOf {
       wanted_.through.push_back(three(parse_composition(text, substances(), basis_)));
     if (!options.isotherms.empty())
       isotherms_K_ = parse_quantities(options.isotherms, Dimension::temperature);
+    demand_count("isotherms", static_cast<double>(isotherms_K_.size()), 200);
     if (!options.decanter.empty()) decanter_K_ = parse_quantity(options.decanter, Dimension::temperature);
     for (const std::string& text : options.feed.texts)
       feeds_.push_back(three(options.feed.read(text, substances(), options.mixture.basis).fractions()));

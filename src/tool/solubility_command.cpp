@@ -98,6 +98,7 @@ Answer solubility_of(const SolubilityOptions& options, const Presentation& prese
   Mixture& main = contenders.front().mixture;
   const auto& substances = main.substances();
   const auto T_K = parse_quantities(options.temperature, Dimension::temperature);
+  demand_count("temperatures", static_cast<double>(T_K.size()), 5000);
   const auto sets = read_overlays(options.measured, main.substances(),
                                   *bank_with(options.mixture.substance_files), Overlay::two_liquids);
   const auto [coldest, hottest] = std::minmax_element(T_K.begin(), T_K.end());

@@ -76,7 +76,9 @@ class SplitOf {
       results.push_back(decant_with_duty(substances(), mixture.activity(), feed_, duty, conditions_));
       return results;
     }
-    for (const double T_K : parse_quantities(options_.temperature, Dimension::temperature)) {
+    const std::vector<double> temperatures = parse_quantities(options_.temperature, Dimension::temperature);
+    demand_count("temperatures", static_cast<double>(temperatures.size()), 2000);
+    for (const double T_K : temperatures) {
       conditions_.T_K = T_K;
       results.push_back(decant(substances(), mixture.activity(), feed_, conditions_));
     }

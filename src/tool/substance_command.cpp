@@ -306,6 +306,10 @@ Answer sheet(const SubstanceOptions& options, const Presentation& presentation) 
   std::vector<double> T, P;
   if (!temperature.empty()) T = parse_quantities(temperature, Dimension::temperature);
   if (!pressure.empty()) P = parse_quantities(pressure, Dimension::pressure);
+  demand_count("states",
+               static_cast<double>(std::max<std::size_t>(1, T.size())) *
+                   static_cast<double>(options.together ? 1 : std::max<std::size_t>(1, P.size())),
+               most_states);
   std::vector<StateProperties> states;
   std::size_t wanted = 0;
   std::string why;

@@ -82,8 +82,9 @@ TEST(Bank, VapourPressureRisesFromMeltingToTheCriticalPoint) {
   for (const Substance& substance : Bank::built_in().all()) {
     const auto& curve = substance.vapour_pressure;
     if (!curve || !curve->Tc_K()) continue;
-    if (substance.Pc_Pa)
+    if (substance.Pc_Pa) {
       EXPECT_NEAR(curve->P_Pa(*curve->Tc_K()) / *substance.Pc_Pa, 1, 1e-9) << substance.name;
+    }
     const double from = curve->lowest_K(), to = *curve->Tc_K();
     for (int k = 0; k <= 400; ++k) {
       const double T_K = from + (to - from) * k / 400;
