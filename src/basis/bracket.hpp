@@ -18,7 +18,8 @@ namespace jampot {
 /// Source: G. E. Alefeld, F. A. Potra, Y. Shi, ACM Trans. Math. Softw. 21 (1995) 327-344.
 template <class Function>
 std::optional<std::pair<double, double>> bracketed_root(Function&& f, double low, double high, double at_low,
-                                                        double at_high, int bits, std::uintmax_t most = 100) {
+                                                        double at_high, unsigned bits,
+                                                        std::uintmax_t most = 100) {
   if (!(low < high) || !(at_low * at_high <= 0) || std::isnan(at_low) || std::isnan(at_high))
     return std::nullopt;
   const auto ends = boost::math::tools::toms748_solve(std::forward<Function>(f), low, high, at_low, at_high,
@@ -31,7 +32,7 @@ std::optional<std::pair<double, double>> bracketed_root(Function&& f, double low
 /// @throws CalculationError where there is none after all: the model breaks down between the two points
 template <class Function>
 std::pair<double, double> root_between(Function&& f, double low, double high, double at_low, double at_high,
-                                       int bits, std::uintmax_t most = 100) {
+                                       unsigned bits, std::uintmax_t most = 100) {
   const auto ends = bracketed_root(std::forward<Function>(f), low, high, at_low, at_high, bits, most);
   if (!ends)
     throw CalculationError(

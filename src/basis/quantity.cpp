@@ -4,6 +4,7 @@
 #include <udunits2.h>
 
 #include <array>
+#include <cctype>
 #include <cmath>
 #include <map>
 #include <memory>
@@ -12,7 +13,9 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
+#include "quantity_grammar.hpp"
 
 namespace jampot {
 namespace {
@@ -112,9 +115,33 @@ ut_system* unit_system() {
 }
 
 std::string suggestion(std::string_view unit, Dimension dimension) {
-  if (dimension == Dimension::temperature && (unit == "C" || unit == "c")) return " Did you mean degC?";
-  if (dimension == Dimension::temperature && (unit == "F" || unit == "f")) return " Did you mean degF?";
   return did_you_mean(unit, split(facts(dimension).examples, ','));
+}
+
+// How people write a unit and what UDUNITS-2 calls it; a temperature is never a coulomb or a farad.
+std::string spelt_out(std::string_view unit, Dimension dimension) {
+  static const std::map<std::string, std::string, std::less<>> temperatures{{"C", "degC"},
+                                                                            {"c", "degC"},
+                                                                            {"F", "degF"},
+                                                                            {"f", "degF"},
+                                                                            {"k", "K"},
+                                                                            {"\xC2\xB0"
+                                                                             "C",
+                                                                             "degC"},
+                                                                            {"\xC2\xB0"
+                                                                             "F",
+                                                                             "degF"},
+                                                                            {"deg C", "degC"},
+                                                                            {"deg F", "degF"},
+                                                                            {"\xE2\x84\x83", "degC"},
+                                                                            {"\xE2\x84\x89", "degF"},
+                                                                            {"\xC2\xB0 C", "degC"},
+                                                                            {"\xC2\xB0 F", "degF"}};
+  if (dimension == Dimension::temperature) {
+    const auto found = temperatures.find(unit);
+    if (found != temperatures.end()) return found->second;
+  }
+  return std::string(unit);
 }
 
 struct Line {  // SI value = slope * value + offset; every unit conversion here is of that form
@@ -128,8 +155,13 @@ Line conversion(std::string_view unit, Dimension dimension) {
   const auto key = std::pair(std::string(unit), dimension);
   if (const auto found = known.find(key); found != known.end()) return found->second;
 
-  const Alias alias = alias_of(unit).value_or(Alias{std::string(unit)});
   const DimensionFacts& wanted = facts(dimension);
+  const std::string spelling = spelt_out(unit, dimension);
+  const auto special = alias_of(spelling);
+  if (!special && !is_unit(spelling))
+    throw RequestError(
+        fmt::format("'{}' is not a unit; a {} takes {}.", shortened(unit, 40), wanted.name, wanted.examples));
+  const Alias alias = special.value_or(Alias{spelling});
   const Unit from(ut_parse(unit_system(), alias.udunits.c_str(), UT_UTF8));
   if (!from) {
     throw RequestError(fmt::format("'{}' is not a unit; a {} takes {}.{}", unit, wanted.name, wanted.examples,
@@ -147,21 +179,7 @@ Line conversion(std::string_view unit, Dimension dimension) {
   return line;
 }
 
-struct NumberAndUnit {
-  double number;
-  std::string unit;
-};
-
-// "20 degC", "20", "1e5 Pa", "5%": the number is the longest beginning that reads as one.
-std::optional<NumberAndUnit> split_number(std::string_view text) {
-  text = trimmed(text);
-  for (std::size_t size = text.size(); size > 0; --size) {
-    if (const auto number = parse_number(text.substr(0, size)); number && text[size - 1] != ' ') {
-      return NumberAndUnit{*number, std::string(trimmed(text.substr(size)))};
-    }
-  }
-  return std::nullopt;
-}
+using NumberAndUnit = WrittenQuantity;
 
 [[noreturn]] void refuse(std::string_view text, Dimension dimension) {
   const DimensionFacts& wanted = facts(dimension);
@@ -170,9 +188,7 @@ std::optional<NumberAndUnit> split_number(std::string_view text) {
 }
 
 NumberAndUnit require_number(std::string_view text, Dimension dimension) {
-  auto parsed = split_number(text);
-  if (!parsed) refuse(text, dimension);
-  return *parsed;
+  return read_quantity(text, facts(dimension).name, facts(dimension).examples);
 }
 
 void require_unit(const std::string& unit, std::string_view text, Dimension dimension) {
@@ -275,6 +291,7 @@ std::vector<double> parse_quantities(std::string_view text, Dimension dimension)
   if (const std::size_t to = text.find(" to "); to != std::string_view::npos) {
     return parse_range(text, to, dimension);
   }
+  if (has_close_comma(text)) require_number(text, dimension);  // which says what may be meant
   const std::vector<std::string> pieces = split(text, ',');
   std::vector<double> values(pieces.size());
   std::string unit;
@@ -313,6 +330,22 @@ const std::string& DisplayUnits::of(Dimension dimension) const {
   }
 }
 
+std::optional<std::string> unit_in(std::string_view text, Dimension dimension) {
+  // What stands behind the number after which nothing but a unit follows.
+  std::string unit;
+  for (std::size_t k = 1; k < text.size() && unit.empty(); ++k) {
+    if (std::isdigit(static_cast<unsigned char>(text[k - 1])) != 0 && is_unit(text.substr(k)))
+      unit = spelt_out(trimmed(text.substr(k)), dimension);
+  }
+  if (unit.empty()) return std::nullopt;
+  try {
+    conversion(unit, dimension);
+  } catch (const RequestError&) {
+    return std::nullopt;
+  }
+  return unit;
+}
+
 Dimension dimension_of(std::string_view text, const std::vector<Dimension>& possible) {
   std::string examples;
   for (const Dimension dimension : possible) {
@@ -339,7 +372,7 @@ DisplayUnits parse_display_units(std::string_view text) {
           std::pair{Dimension::mass_flow, &units.mass_flow}, std::pair{Dimension::power, &units.power}}) {
       try {
         conversion(unit, dimension);
-        *target = unit;
+        *target = spelt_out(unit, dimension);
         taken = true;
       } catch (const RequestError&) {
         continue;  // not a unit of this dimension; perhaps of the next

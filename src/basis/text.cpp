@@ -45,6 +45,24 @@ std::string joined(const std::vector<std::string>& pieces, std::string_view sepa
   return text;
 }
 
+std::vector<NamedValue> named_values(std::string_view text) {
+  std::vector<NamedValue> list;
+  while (true) {
+    const std::size_t equals = text.find('=');
+    if (equals == std::string_view::npos) {
+      list.push_back({std::string(trimmed(text)), {}, false});
+      return list;
+    }
+    const std::size_t comma = text.find(',', equals);
+    list.push_back({std::string(trimmed(text.substr(0, equals))),
+                    std::string(trimmed(text.substr(
+                        equals + 1, comma == std::string_view::npos ? comma : comma - equals - 1))),
+                    true});
+    if (comma == std::string_view::npos) return list;
+    text.remove_prefix(comma + 1);
+  }
+}
+
 std::string one_line(std::string text) {
   std::replace_if(
       text.begin(), text.end(), [](char c) { return c == '\n' || c == '\r' || c == '\t'; }, ' ');

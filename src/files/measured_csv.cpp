@@ -85,9 +85,8 @@ class Reader {
       throw RequestError({file_, 0, {}}, "no line '# substances: NAME, NAME' says what was measured");
     }
     const Place place{file_, found->second.line, {}};
-    for (const std::string& name : split(found->second.value, ',')) {
+    for (const std::string& name : names_in(found->second.value))
       data_.substances.push_back(at_place(place, [&] { return bank_.require(name); }));
-    }
     if (data_.substances.size() < 2)
       throw RequestError(place, "expected at least two substances, separated by commas");
     for (std::size_t i = 0; i < data_.substances.size(); ++i) {
@@ -97,6 +96,35 @@ class Reader {
         }
       }
     }
+  }
+
+  // "1,4-dioxane, water": of the pieces between commas as many as make a name together; a name may also stand
+  // in double quotes.
+  std::vector<std::string> names_in(const std::string& text) const {
+    std::vector<std::string> names;
+    const std::vector<std::string> pieces = split(text, ',');
+    for (std::size_t from = 0; from < pieces.size();) {
+      std::size_t count = 1;
+      std::string name = pieces[from];
+      if (name.starts_with('"')) {
+        while ((name.size() < 2 || !name.ends_with('"')) && from + count < pieces.size())
+          name += "," + pieces[from + count++];
+        name = name.substr(1, name.size() - (name.size() > 1 && name.ends_with('"') ? 2 : 1));
+      } else {
+        constexpr std::size_t most_pieces = 6;  // "1,2,3,4-tetrahydronaphthalene"
+        for (std::size_t more = std::min(most_pieces, pieces.size() - from); more > 1; --more) {
+          std::string longer = pieces[from];
+          for (std::size_t k = 1; k < more; ++k) longer += "," + pieces[from + k];
+          if (bank_.find(longer) == nullptr) continue;
+          name = longer;
+          count = more;
+          break;
+        }
+      }
+      names.push_back(std::move(name));
+      from += count;
+    }
+    return names;
   }
 
   std::vector<std::string> allowed_columns() const {

@@ -17,6 +17,12 @@ double shown_value(const Column& column, double si, const DisplayUnits& units) {
                            : from_si(si, unit, column.dimension);
 }
 
+int shown_decimals(const Column& column, const DisplayUnits& units) {
+  if (column.dimension != Dimension::pressure) return column.decimals;
+  const double kPa = difference_to_si(1, units.pressure, Dimension::pressure) / 1000;
+  return std::max(0, column.decimals + static_cast<int>(std::lround(std::log10(kPa))));
+}
+
 std::string heading(const Column& column, const DisplayUnits& units) {
   std::string unit = units.of(column.dimension);
   if (column.difference && unit == "degC") unit = "K";
@@ -27,17 +33,17 @@ std::string heading(const Column& column, const DisplayUnits& units) {
 std::string cell_text(const Column& column, const Cell& cell, const DisplayUnits& units) {
   if (const auto* text = std::get_if<std::string>(&cell)) return *text;
   if (std::holds_alternative<std::monostate>(cell)) return "";
+  const int decimals = shown_decimals(column, units);
   const double value = shown_value(column, std::get<double>(cell), units);
   // A fraction or a K that would lose its digits to zeros, and anything too large for a column, in
   // significant digits.
   constexpr double rounding = 1e-14;  // what a sum of logarithms leaves where it should be zero
   const double size = std::abs(value) < rounding ? 0 : std::abs(value);
-  const bool lost = size > 0 && column.decimals >= 4 && size < std::pow(10.0, 1 - column.decimals);
+  const bool lost = size > 0 && decimals >= 4 && size < std::pow(10.0, 1 - decimals);
   if (lost || size >= 1e7) return fmt::format("{:.4g}", value);
   // A column of five decimals is about small numbers: 0.0001312 of toluene in water, not 0.00013.
-  if (column.decimals >= 5 && size > 0 && size < std::pow(10.0, 2 - column.decimals))
-    return fmt::format("{:#.4g}", value);
-  return fmt::format("{:.{}f}", size == 0 ? 0 : value, column.decimals);
+  if (decimals >= 5 && size > 0 && size < std::pow(10.0, 2 - decimals)) return fmt::format("{:#.4g}", value);
+  return fmt::format("{:.{}f}", size == 0 ? 0 : value, decimals);
 }
 
 bool is_numeric(const Table& table, std::size_t column) {

@@ -59,7 +59,7 @@ class Workbook {
       const std::string text = cell_of_workbook(heading(table.columns[k], units));
       worksheet_write_string(sheet, header, column, text.c_str(), bold_);
       lxw_format* format = workbook_add_format(book_);
-      format_set_num_format(format, number_format(table.columns[k].decimals).c_str());
+      format_set_num_format(format, number_format(shown_decimals(table.columns[k], units)).c_str());
       std::size_t width = text.size();
       for (std::size_t row = 0; row < table.rows.size(); ++row) {
         const auto line = static_cast<lxw_row_t>(header + 1 + row);

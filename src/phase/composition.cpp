@@ -8,6 +8,7 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
+#include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
 
 namespace jampot {
@@ -35,13 +36,14 @@ std::size_t member_named(const std::string& name, const std::vector<Substance>& 
   for (std::size_t i = 0; i < substances.size(); ++i) {
     const Substance& substance = substances[i];
     if (same(substance.name) || same(substance.cas) || same(substance.formula) ||
+        (!substance.label.empty() && same(substance.label)) ||
         std::any_of(substance.aliases.begin(), substance.aliases.end(), same)) {
       return i;
     }
     names.push_back(substance.name);
   }
-  throw RequestError(
-      fmt::format("'{}' in the composition is not part of this mixture ({})", name, joined(names, ", ")));
+  throw RequestError(fmt::format("'{}' in the composition is not part of this mixture ({})", shortened(name),
+                                 joined(names, ", ")));
 }
 
 double mole_fraction_uncertainty(double u_w, std::span<const double> x,
@@ -92,16 +94,14 @@ std::vector<double> parse_composition(std::string_view text, const std::vector<S
                                       Basis basis) {
   std::vector<std::optional<double>> given(substances.size());
   double sum = 0;
-  for (const std::string& piece : split(text, ',')) {
-    const std::size_t equals = piece.find('=');
-    if (equals == std::string::npos) {
+  for (const NamedValue& piece : named_values(text)) {
+    if (!piece.has_value) {
       throw RequestError(fmt::format("'{}' in the composition: expected NAME=FRACTION, as in \"{}=0.3\"",
-                                     piece, substances[0].name));
+                                     shortened(piece.name), substances[0].name));
     }
-    const std::string name(trimmed(std::string_view(piece).substr(0, equals)));
-    const std::size_t i = member_named(name, substances);
+    const std::size_t i = member_named(piece.name, substances);
     if (given[i]) throw RequestError(fmt::format("{} stands twice in the composition", substances[i].name));
-    const double fraction = parse_quantity(std::string_view(piece).substr(equals + 1), Dimension::fraction);
+    const double fraction = parse_quantity(piece.value, Dimension::fraction);
     if (!(fraction >= 0 && fraction <= 1)) {
       throw RequestError(
           fmt::format("the fraction of {} is {}; it must lie in 0..1 (a percentage carries its sign: 30%)",

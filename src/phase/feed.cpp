@@ -7,6 +7,7 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
+#include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
 
 namespace jampot {
@@ -33,24 +34,17 @@ Sized read_amount(std::string_view text, const std::string& of) {
   return {value, dimension};
 }
 
-struct Entry {
-  std::string name, value;
-};
-
-std::vector<Entry> entries(std::string_view text, const std::vector<Substance>& substances) {
-  std::vector<Entry> list;
-  for (const std::string& piece : split(text, ',')) {
-    const std::size_t equals = piece.find('=');
-    if (equals == std::string::npos) {
-      throw RequestError(fmt::format("'{}' in the feed: expected NAME=AMOUNT, as in \"{}=1000 kg/h\"", piece,
-                                     substances[0].name));
-    }
-    list.push_back(
-        {std::string(trimmed(piece.substr(0, equals))), std::string(trimmed(piece.substr(equals + 1)))});
+std::vector<NamedValue> entries(std::string_view text, const std::vector<Substance>& substances) {
+  std::vector<NamedValue> list = named_values(text);
+  for (const NamedValue& entry : list) {
+    if (!entry.has_value)
+      throw RequestError(fmt::format("'{}' in the feed: expected NAME=AMOUNT, as in \"{}=1000 kg/h\"",
+                                     shortened(entry.name), substances[0].name));
   }
   return list;
 }
 
+// A fraction, not an amount: a number alone or with a percent sign.
 bool plain(const std::string& value) {
   try {
     parse_quantity(value, Dimension::fraction);
@@ -96,15 +90,15 @@ std::vector<double> Feed::fractions() const {
 
 Feed parse_feed(std::string_view text, std::string_view amount, const std::vector<Substance>& substances,
                 Basis basis) {
-  const std::vector<Entry> given = entries(text, substances);
+  const std::vector<NamedValue> given = entries(text, substances);
   bool fractions = true;
-  for (const Entry& entry : given) fractions = fractions && plain(entry.value);
+  for (const NamedValue& entry : given) fractions = fractions && plain(entry.value);
   if (fractions) return from_fractions(text, amount, substances, basis);
   if (!amount.empty())
     throw RequestError("the feed already states amounts; an amount of the whole belongs to fractions");
   std::vector<std::optional<double>> n(substances.size());
   std::optional<bool> flows;
-  for (const Entry& entry : given) {
+  for (const NamedValue& entry : given) {
     const std::size_t i = member_named(entry.name, substances);
     if (n[i]) throw RequestError(fmt::format("{} stands twice in the feed", substances[i].name));
     const Sized sized = read_amount(entry.value, substances[i].name);

@@ -268,6 +268,7 @@ void add_one(CLI::App& tool, Presenter& presenter, Diagram diagram, const std::s
   CLI::App* command = tool.add_subcommand(name, about);
   add_mixture(*command, options->mixture, true);
   add_vapour(*command, options->mixture.vapour);
+  add_non_volatile(*command, options->mixture.non_volatile);
   add_compare(*command, options->mixture);
   add_condition(*command, options->condition);
   command->add_option("--points", options->points, "Points along the composition (default 101)")

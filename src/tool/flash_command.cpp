@@ -110,8 +110,8 @@ class FlashOf {
       throw RequestError(fmt::format("--together steps both ranges in pairs, but they have {} and {} values",
                                      first.size(), second.size()));
     const double combinations = options_.together ? 1.0 : std::max(1.0, static_cast<double>(second.size()));
-    demand_count("flashes",
-                 static_cast<double>(first.size() * feeds_.size() * contenders_.size()) * combinations,
+    const std::size_t feeds = std::max<std::size_t>(1, options_.feed.texts.size());
+    demand_count("flashes", static_cast<double>(first.size() * feeds * contenders_.size()) * combinations,
                  most_states);
     for (std::size_t a = 0; a < first.size(); ++a) {
       for (std::size_t b = 0; b < std::max<std::size_t>(1, second.size()); ++b) {

@@ -44,11 +44,36 @@ Window parse_window(const std::string& text) {
   return window;
 }
 
+// Answers come in the units of the question: those of the conditions and of the feed.
+DisplayUnits units_of_question(const CLI::App* command) {
+  DisplayUnits units;
+  if (command == nullptr) return units;
+  using Targets = std::vector<std::pair<Dimension, std::string*>>;
+  const Targets temperature{{Dimension::temperature, &units.temperature}},
+      pressure{{Dimension::pressure, &units.pressure}};
+  const Targets feed{{Dimension::mass_flow, &units.mass_flow},
+                     {Dimension::molar_flow, &units.molar_flow},
+                     {Dimension::mass, &units.mass},
+                     {Dimension::amount, &units.amount}};
+  const Targets duty{{Dimension::power, &units.power}, {Dimension::energy, &units.energy}};
+  for (const auto& [name, targets] :
+       {std::pair("--at", &temperature), std::pair("--temperature", &temperature),
+        std::pair("--pressure", &pressure), std::pair("--feed", &feed), std::pair("--amount", &feed),
+        std::pair("--duty", &duty)}) {
+    const CLI::Option* const option = command->get_option_no_throw(name);
+    if (option == nullptr || option->results().empty()) continue;
+    for (const auto& [dimension, target] : *targets) {
+      if (auto unit = unit_in(option->results().front(), dimension)) *target = *unit;
+    }
+  }
+  return units;
+}
+
 }  // namespace
 
 Presentation PresentationOptions::read() const {
   Presentation presentation{json, csv, xlsx, figure, plot, {}, {}};
-  if (!units.empty()) presentation.units = parse_display_units(units);
+  presentation.units = units.empty() ? units_of_question(command) : parse_display_units(units);
   if (!figure.empty()) {
     const std::string ending = lower_case(std::filesystem::path(figure).extension().string());
     if (ending != ".svg" && ending != ".png" && ending != ".pdf") {
@@ -62,6 +87,7 @@ Presentation PresentationOptions::read() const {
 }
 
 void add_presentation(CLI::App& command, PresentationOptions& options, bool draws) {
+  options.command = &command;
   command.add_flag("--json", options.json,
                    "One JSON object on standard output, in SI, and nothing else there");
   command.add_option("--csv", options.csv, "Write the tables to this file")->type_name("FILE");

@@ -18,6 +18,7 @@ namespace jampot::tool {
 struct PresentationOptions {
   bool json = false;
   std::string csv, xlsx, figure, units, window, plot;
+  const CLI::App* command = nullptr;  ///< whose conditions are asked for in units of their own
   /// @throws RequestError for a unit or a figure's ending that is not known
   Presentation read() const;
 };

@@ -70,12 +70,18 @@ std::vector<std::vector<double>> read_compositions(const std::string& file, cons
   std::vector<std::size_t> columns;
   for (std::size_t i = 0; i < n; ++i) {
     const std::string name = fmt::format("x{}", i + 1);
-    const auto found = std::find(table.header().begin(), table.header().end(), name);
+    const Substance& substance = mixture.substances()[i];
+    const auto found =
+        std::find_if(table.header().begin(), table.header().end(), [&](const std::string& title) {
+          // as typed, or as a table of this tool names it
+          return title == name || title == fraction_heading('x', substance, basis) ||
+                 title == fmt::format("{}({})", basis == Basis::mole ? 'x' : 'w', substance.name);
+        });
     if (found == table.header().end() && i + 1 < n) {
       throw RequestError(table.header_place(),
-                         fmt::format("no column '{}'; expected x1, x2 ... in the order of the "
-                                     "substances, the last may be left out",
-                                     name));
+                         fmt::format("no column '{}' or '{}({})'; expected x1, x2 ... in the order of the "
+                                     "substances, or their names; the last may be left out",
+                                     name, basis == Basis::mole ? 'x' : 'w', substance.name));
     }
     if (found != table.header().end())
       columns.push_back(static_cast<std::size_t>(found - table.header().begin()));

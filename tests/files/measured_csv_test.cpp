@@ -86,7 +86,7 @@ INSTANTIATE_TEST_SUITE_P(
         Fault{"MissingUnit",
               head + "T, P [kPa], x1\n60, 101, 0.1\n",
               {"line 6", "column T", "unit in brackets"}},
-        Fault{"UnknownUnit", head + "T [C], P [kPa], x1\n60, 101, 0.1\n", {"line 6", "Did you mean degC"}},
+        Fault{"UnknownUnit", head + "T [degX], P [kPa], x1\n60, 101, 0.1\n", {"line 6", "Did you mean degC"}},
         Fault{
             "WrongUnit", head + "T [degC], P [kg], x1\n60, 101, 0.1\n", {"line 6", "not a unit of pressure"}},
         Fault{"OpenBracket", head + "T [degC, P [kPa], x1\n60, 101, 0.1\n", {"line 6", "bracket"}},

@@ -1,5 +1,6 @@
 #pragma once
 // Quantities as people write them ("1.3 bar", "20 to 80 by 5 degC") and their values in SI.
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -62,6 +63,10 @@ struct DisplayUnits {
   std::string molar_flow = "kmol/h", mass_flow = "kg/h", power = "kW";  ///< of a flow
   const std::string& of(Dimension dimension) const;
 };
+
+/// The unit that a quantity, list, range or feed ("A=3 kg/h, B=2 kg/h") ends with, as `DisplayUnits` names
+/// it; nothing where it has none of this dimension.
+std::optional<std::string> unit_in(std::string_view text, Dimension dimension);
 
 /// Which of several dimensions a quantity such as "1500 kg/h" has.
 /// @throws RequestError naming units of all of them

@@ -12,6 +12,14 @@ std::string lower_case(std::string_view text);
 std::vector<std::string> split(std::string_view text, char separator);  ///< pieces are trimmed
 std::string joined(const std::vector<std::string>& pieces, std::string_view separator);
 
+/// "1,4-dioxane=0.2, water=0.3" as names and values: a name runs up to its equals sign, commas in it and all,
+/// a value up to the next comma. A piece without an equals sign is a name without a value.
+struct NamedValue {
+  std::string name, value;
+  bool has_value = true;
+};
+std::vector<NamedValue> named_values(std::string_view text);
+
 /// The text with its line ends and tabs as blanks.
 std::string one_line(std::string text);
 

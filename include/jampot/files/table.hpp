@@ -29,6 +29,9 @@ struct Table {
 /// "T [degC]": name and unit of a column.
 std::string heading(const Column& column, const DisplayUnits& units);
 
+/// The decimals of a column: those of a pressure are meant for kPa and become more in larger units.
+int shown_decimals(const Column& column, const DisplayUnits& units);
+
 /// An SI value of a column in the unit it is shown in.
 double shown_value(const Column& column, double si, const DisplayUnits& units);
 

@@ -1,0 +1,110 @@
+// Thousands of random command lines through the built tool: it must end by itself with status 0, 1 or 2,
+// within time and memory, with an answer of numbers or one message in words of ours. Ends with status 1 where
+// one did not.
+#include <fmt/format.h>
+#include <sys/resource.h>
+
+#include <CLI/CLI.hpp>
+#include <chrono>
+#include <filesystem>
+#include <map>
+#include <random>
+
+#include "command_words.hpp"
+#include "commands.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/files/program.hpp"
+#include "jampot/files/text_file.hpp"
+
+namespace {
+
+using namespace jampot;
+
+class NoPresenter final : public tool::Presenter {
+  void present(const tool::Answer&, const tool::Presentation&) override {}
+};
+
+// What is wrong with how it ended; empty where nothing is.
+std::string fault_in(const ProgramOutput& ran) {
+  if (ran.out_of_time) return "too slow";
+  if (ran.interrupted) return "ended by a signal";
+  if (ran.status < 0 || ran.status > 2) return fmt::format("status {}", ran.status);
+  if (ran.status > 0 && !ran.out.empty()) return "an answer and a fault";
+  if (ran.status > 0 && ran.said.find("jampot: ") == std::string::npos) return "no message";
+  if (ran.status == 0 && ran.out.empty()) return "no answer";
+  for (const char* strange :
+       {"fault of the program", "terminate", "Sanitizer", "boost::", "Error in function", "[json"}) {
+    if (ran.said.find(strange) != std::string::npos) return strange;
+  }
+  const std::string lower = lower_case(ran.out);
+  for (const char* word : {" nan", " -nan", " inf", " -inf"}) {
+    const std::size_t at = lower.find(word);
+    if (at == std::string::npos) continue;
+    const std::size_t end = at + std::string_view(word).size();
+    if (end == lower.size() || std::isalpha(static_cast<unsigned char>(lower[end])) == 0) return "no number";
+  }
+  return {};
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+  CLI::App app("Random command lines through the built tool");
+  int count = 1000;
+  unsigned seed = 1;
+  std::string tool_path = "build/release/jampot";
+  app.add_option("--count", count);
+  app.add_option("--seed", seed);
+  app.add_option("--tool", tool_path);
+  CLI11_PARSE(app, argc, argv);
+
+  CLI::App described("jampot");
+  NoPresenter nobody;
+  tool::add_calculations(described, nobody);
+  tool_path = std::filesystem::absolute(tool_path).string();
+  std::string folder = (std::filesystem::temp_directory_path() / "jampot-lines-XXXXXX").string();
+  if (mkdtemp(folder.data()) == nullptr) return 1;
+  std::filesystem::current_path(folder);
+  write_file("data.csv",
+             "# substances: MTBE, methanol\nT [degC], P [kPa], x1, y1\n63.06, 101.35, 0.0183, 0.0782\n60.99, "
+             "101.39, "
+             "0.0534, 0.1776\n54, 101.3, 0.25, 0.47\n51.4, 101.3, 0.6, 0.65\n52, 101.3, 0.86, 0.8\n");
+  write_file(
+      "lle.csv",
+      "# substances: 1-butanol, water\nT [degC], x1_alpha, x1_beta\n20, 0.49, 0.02\n40, 0.46, 0.018\n");
+
+  std::mt19937 random(seed);
+  std::uniform_int_distribution<int> byte(0, 255);
+  std::map<int, int> by_status;
+  std::map<std::string, double> slowest;
+  int faults = 0;
+  double longest = 0;
+  for (int k = 0; k < count; ++k) {
+    std::string bytes(300, '\0');
+    for (char& c : bytes) c = static_cast<char>(byte(random));
+    fuzz::Choices choices(bytes);
+    std::vector<std::string> words = fuzz::random_words(choices, described);
+    words.insert(words.begin(), tool_path);
+    const auto begin = std::chrono::steady_clock::now();
+    const ProgramOutput ran = run_program(words, {}, {60, {}});
+    const double seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
+    ++by_status[ran.status];
+    longest = std::max(longest, seconds);
+    std::string fault = fault_in(ran);
+    if (fault.empty() && seconds > 20) fault = fmt::format("{:.0f} s", seconds);
+    if (fault.empty()) continue;
+    ++faults;
+    fmt::print("{}:", fault);
+    for (std::size_t w = 1; w < words.size(); ++w) fmt::print(" '{}'", words[w]);
+    fmt::print("\n  {}\n", ran.said.substr(0, 300));
+    std::fflush(stdout);
+  }
+  rusage children{};
+  getrusage(RUSAGE_CHILDREN, &children);
+  fmt::print("{} command lines, seed {}:", count, seed);
+  for (const auto& [status, times] : by_status) fmt::print(" {} with status {},", times, status);
+  fmt::print(" longest {:.1f} s, most memory {} MB, {} faults\n", longest, children.ru_maxrss / 1024, faults);
+  std::filesystem::current_path("/");
+  std::filesystem::remove_all(folder);
+  return faults > 0 ? 1 : 0;
+}
