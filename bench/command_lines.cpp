@@ -25,7 +25,7 @@ class NoPresenter final : public tool::Presenter {
 };
 
 // What is wrong with how it ended; empty where nothing is.
-std::string fault_in(const ProgramOutput& ran) {
+std::string fault_in(const ProgramOutput& ran, const std::vector<std::string>& words) {
   if (ran.out_of_time) return "too slow";
   if (ran.interrupted) return "ended by a signal";
   if (ran.status < 0 || ran.status > 2) return fmt::format("status {}", ran.status);
@@ -36,6 +36,12 @@ std::string fault_in(const ProgramOutput& ran) {
        {"fault of the program", "terminate", "Sanitizer", "boost::", "Error in function", "[json"}) {
     if (ran.said.find(strange) != std::string::npos) return strange;
   }
+  // What was asked for is repeated: the name of a file may be "nan".
+  if (std::find_if(words.begin(), words.end(), [](const std::string& word) {
+        return lower_case(word).find("nan") != std::string::npos ||
+               lower_case(word).find("inf") != std::string::npos;
+      }) != words.end())
+    return {};
   const std::string lower = lower_case(ran.out);
   for (const char* word : {" nan", " -nan", " inf", " -inf"}) {
     const std::size_t at = lower.find(word);
@@ -90,7 +96,7 @@ int main(int argc, char** argv) {
     const double seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count();
     ++by_status[ran.status];
     longest = std::max(longest, seconds);
-    std::string fault = fault_in(ran);
+    std::string fault = fault_in(ran, words);
     if (fault.empty() && seconds > 20) fault = fmt::format("{:.0f} s", seconds);
     if (fault.empty()) continue;
     ++faults;

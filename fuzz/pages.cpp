@@ -45,12 +45,29 @@ std::size_t files_in_folder() {
   return static_cast<std::size_t>(std::distance(fs::directory_iterator(folder()), fs::directory_iterator()));
 }
 
+// What a reader of the picture sees, without blanks and what stands for one.
+std::string seen(std::string text) {
+  text = readable(text, Lines::one);
+  std::string out;
+  for (std::size_t k = 0; k < text.size(); ++k) {
+    if (text.compare(k, 2, "\xC2\xA0") == 0) {
+      ++k;
+    } else if (static_cast<unsigned char>(text[k]) > ' ') {
+      out += text[k];
+    }
+  }
+  return out;
+}
+
 // The texts one after the other, as often as they are asked for.
 class Texts {
  public:
   explicit Texts(std::string_view all) {
     constexpr std::size_t most = 200;
-    for (std::string& text : split(all.substr(0, 4000), '\n')) list_.push_back(text.substr(0, most));
+    for (const std::string& text : split(all.substr(0, 4000), '\n')) list_.push_back(shortened(text, most));
+    // A text that shows nothing is left out where there is a choice, so it is none of these.
+    std::replace_if(
+        list_.begin(), list_.end(), [](const std::string& text) { return seen(text).empty(); }, "a");
   }
   std::string next() { return list_[at_++ % list_.size()]; }
 
@@ -81,20 +98,6 @@ Figure figure_with(const std::function<std::string()>& next) {
   return figure;
 }
 
-// What a reader of the picture sees, without blanks and what stands for one.
-std::string seen(std::string text) {
-  text = readable(text, Lines::one);
-  std::string out;
-  for (std::size_t k = 0; k < text.size(); ++k) {
-    if (text.compare(k, 2, "\xC2\xA0") == 0) {
-      ++k;
-    } else if (static_cast<unsigned char>(text[k]) > ' ') {
-      out += text[k];
-    }
-  }
-  return out;
-}
-
 std::string text_of_svg(const std::string& svg) {
   pugi::xml_document document;
   demand(bool(document.load_buffer(svg.data(), svg.size())));
@@ -113,7 +116,7 @@ Report report_with(const std::function<std::string()>& next, Table& table) {
   Report report(next());
   report.text(next());
   report.heading(next());
-  report.text("notice (code): " + next());
+  report.notice({"code", next()});
   table = {next(), {{next()}, {next(), Dimension::temperature, 2}}, {{next(), 300.0}, {next(), 310.0}}};
   report.table(table);
   report.heading(next());

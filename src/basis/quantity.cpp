@@ -348,6 +348,10 @@ std::optional<std::string> unit_in(std::string_view text, Dimension dimension) {
 
 Dimension dimension_of(std::string_view text, const std::vector<Dimension>& possible) {
   std::string examples;
+  for (const Dimension dimension : possible)
+    examples += fmt::format("{}{}", examples.empty() ? "" : ", ", facts(dimension).examples);
+  read_quantity(text, "quantity", examples);  // which says what may be meant where it is none
+  examples.clear();
   for (const Dimension dimension : possible) {
     try {
       checked_to_si(require_number(text, dimension), text, dimension);

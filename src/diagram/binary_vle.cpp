@@ -10,6 +10,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/equilibrium/flash_states.hpp"
+#include "jampot/equilibrium/fluid_boundary.hpp"
 #include "jampot/equilibrium/tangent_search.hpp"
 
 namespace jampot {
@@ -245,6 +246,35 @@ void cut_branches(const ThreePhase& line, BinaryCurve& curve) {
   curve.critical.clear();
 }
 
+// A branch that is too steep in x to be followed (water with a trace of a hydrocarbon) is filled from its
+// vapour: dew points at even steps between the line of three phases and the pure end.
+void fill_short_branches(Mixture& mixture, double held, const ThreePhase& line, BinaryCurve& curve) {
+  constexpr std::ptrdiff_t enough = 6;
+  constexpr int steps = 20;
+  for (const double end : {0.0, 1.0}) {
+    const auto there = std::count_if(curve.points.begin(), curve.points.end(), [&](const BinaryPoint& point) {
+      return end == 0 ? point.x[0] < line.x_alpha : point.x[0] > line.x_beta;
+    });
+    if (there == 0 || there >= enough) continue;
+    for (int k = 1; k < steps; ++k) {
+      const double y1 = line.y + (end - line.y) * k / steps;
+      const std::array<double, 2> y{y1, 1 - y1};
+      const auto found = fluid_boundary(mixture, curve.sought, held, y, false);
+      if (!found) continue;
+      BinaryPoint point;
+      point.T_K = found->state.T_K;
+      point.P_Pa = found->state.P_Pa;
+      point.x = {found->state.w[0], found->state.w[1]};
+      point.y = y;
+      for (std::size_t i = 0; i < 2; ++i) point.K[i] = std::exp(-found->state.ln_K[i]);
+      point.residual = found->state.residual;
+      curve.points.push_back(point);
+    }
+  }
+  std::stable_sort(curve.points.begin(), curve.points.end(),
+                   [](const BinaryPoint& a, const BinaryPoint& b) { return a.x[0] < b.x[0]; });
+}
+
 // Where a further liquid lies below the tangent plane the boiling curve is no equilibrium: it is replaced by
 // the line of three phases.
 void part_fluid_curve(Mixture& mixture, double held, BinaryCurve& curve) {
@@ -252,6 +282,7 @@ void part_fluid_curve(Mixture& mixture, double held, BinaryCurve& curve) {
     const auto line = line_between_branches(mixture, held, curve);
     if (!line) return;
     cut_branches(*line, curve);
+    fill_short_branches(mixture, held, *line, curve);
     add_three_phases(*line, curve);
     return;
   }

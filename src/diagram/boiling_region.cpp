@@ -355,6 +355,12 @@ class Tracer {
 }  // namespace
 
 BoilingRegions boiling_regions(Mixture& mixture, double P_Pa) {
+  mixture.demand_volatilities();
+  for (const Substance& substance : mixture.substances()) {
+    if (!substance.vapour_pressure && !mixture.one_equation())
+      throw CalculationError(substance.name +
+                             " is non-volatile; regions of boiling liquids are for three that boil");
+  }
   return Tracer(mixture, P_Pa).run();
 }
 

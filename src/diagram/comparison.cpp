@@ -34,6 +34,7 @@ Comparison compare(Mixture& mixture, const DataSet& data) {
     const VlePoint model = isobaric(data.kind) ? bubble_temperature(mixture, point.P_Pa, point.x)
                                                : bubble_pressure(mixture, point.T_K, point.x);
     comparison.rows.push_back({point, model.T_K, model.P_Pa, model.y});
+    if (!point.excluded.empty()) continue;  // shown, but not counted
     if (isobaric(data.kind)) {
       T.push_back(model.T_K - point.T_K);
     } else {

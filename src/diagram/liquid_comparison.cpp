@@ -51,15 +51,16 @@ LiquidComparison compare_liquids(ActivityModel& model, const DataSet& data) {
     if (const auto liquids = nearest_liquids(model, point)) {
       row.alpha = liquids->alpha;
       row.beta = liquids->beta;
-      for (std::size_t i = 0; i < n; ++i) {
+      const bool counts = point.excluded.empty();
+      for (std::size_t i = 0; counts && i < n; ++i) {
         x[i].push_back(row.alpha[i] - point.x[i]);
         x[i].push_back(row.beta[i] - point.y[i]);
       }
       row.distance = std::sqrt((squares(row.alpha, point.x) + squares(row.beta, point.y)) /
                                (2 * static_cast<double>(n)));
-      distances.push_back(row.distance);
+      if (counts) distances.push_back(row.distance);
     } else {
-      ++comparison.without;
+      if (point.excluded.empty()) ++comparison.without;
     }
     comparison.rows.push_back(std::move(row));
   }

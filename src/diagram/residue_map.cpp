@@ -66,7 +66,8 @@ ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& opti
     throw RequestError(fmt::format("a residue curve map has three substances; {} are named", mixture.size()));
   ResidueMap map;
   map.P_Pa = P_Pa;
-  map.singular = singular_points(mixture, P_Pa);
+  map.singular = singular_points(mixture, P_Pa, options.progress);
+  if (options.progress != nullptr) options.progress->expected += options.curves;
   map.two_liquids = boiling_regions(mixture, P_Pa);
   map.notices.add(map.singular.notices);
   map.notices.add(map.two_liquids.notices);
@@ -84,6 +85,7 @@ ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& opti
   for (const Separatrix& line : map.separatrices) gaps.draw(line);
   for (const ResidueCurve& curve : map.through) gaps.draw(curve);
   for (int k = 0; k < options.curves; ++k) {
+    if (options.progress != nullptr) ++options.progress->done;
     map.curves.push_back(curves.through(gaps.widest()));
     gaps.draw(map.curves.back());
   }

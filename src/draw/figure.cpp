@@ -262,7 +262,8 @@ std::string gnuplot_script(const Figure& figure, const fs::path& output) {
 }
 
 std::string drawn(const Figure& figure, const std::string& ending) {
-  return dateless(run_gnuplot(gnuplot_script(figure, "figure" + ending), lower_case(ending)));
+  std::string picture = run_gnuplot(gnuplot_script(figure, "figure" + ending), lower_case(ending));
+  return lower_case(ending) == ".pdf" ? dateless(std::move(picture)) : picture;
 }
 
 void draw(const Figure& figure, const fs::path& path) {

@@ -44,10 +44,14 @@ std::string gnuplot_text(std::string_view text) {
   // doubled quote at the beginning of a text taken for an empty one by gnuplot 5.4.)
   constexpr std::string_view harmless = " .,:;()+-/=";
   std::string out = "\"";
+  bool after_number = false;
   for (const char c : readable(text, Lines::one)) {
     const auto byte = static_cast<unsigned char>(c);
-    const bool plain = byte >= 0x80 || std::isalnum(byte) != 0 || harmless.find(c) != std::string_view::npos;
+    // gnuplot reads as many digits as follow, so a digit behind such a number is written as one too.
+    const bool plain = byte >= 0x80 || harmless.find(c) != std::string_view::npos ||
+                       (std::isalnum(byte) != 0 && !(after_number && std::isdigit(byte) != 0));
     out += plain ? std::string(1, c) : fmt::format("\\{:03o}", byte);
+    after_number = !plain;
   }
   return out + "\"";
 }

@@ -13,21 +13,13 @@ namespace {
 
 namespace fs = std::filesystem;
 
-// What a notice begins with, which marks it on the page.
-constexpr std::string_view notice_words = "notice (";
-
-bool is_notice(const std::string& text) {
-  return text.starts_with(notice_words);
+std::string words_of(const Notice& notice) {
+  return fmt::format("notice ({}): {}", notice.code, notice.text);
 }
 
 // One line of Markdown: a heading, a title or a cell of a table.
 std::string cell(const std::string& text) {
   return markdown_text(one_line(text));
-}
-
-// A text of several lines as lines of Markdown; every line of a notice is quoted.
-std::string paragraph(const std::string& text) {
-  return (is_notice(text) ? "> " : "") + markdown_text(text) + "\n";
 }
 
 // A figure as the text of an SVG without its XML prologue.
@@ -63,7 +55,7 @@ void Report::notices(const Notices& notices) {
     text("Nothing has to be said against this result.");
     return;
   }
-  for (const Notice& notice : notices) text(fmt::format("notice ({}): {}", notice.code, notice.text));
+  for (const Notice& one : notices) notice(one);
 }
 
 std::vector<fs::path> Report::write(const fs::path& path, const DisplayUnits& units) const {
@@ -89,7 +81,9 @@ std::string Report::markdown(const fs::path& path, const DisplayUnits& units,
     if (const auto* heading = std::get_if<Heading>(&part)) {
       out += "## " + cell(heading->text) + "\n";
     } else if (const auto* text = std::get_if<std::string>(&part)) {
-      out += paragraph(*text);
+      out += markdown_text(*text) + "\n";
+    } else if (const auto* notice = std::get_if<Notice>(&part)) {
+      out += "> " + cell(words_of(*notice)) + "\n";
     } else if (const auto* table = std::get_if<Table>(&part)) {
       if (!table->title.empty()) out += "**" + cell(table->title) + "**\n\n";
       std::string rule = "|";
@@ -122,8 +116,7 @@ std::string Report::contents() const {
   std::vector<std::pair<std::string, int>> entries;
   for (const Part& part : parts_) {
     if (const auto* heading = std::get_if<Heading>(&part)) entries.emplace_back(heading->text, 0);
-    const auto* text = std::get_if<std::string>(&part);
-    if (text != nullptr && is_notice(*text) && !entries.empty()) ++entries.back().second;
+    if (std::holds_alternative<Notice>(part) && !entries.empty()) ++entries.back().second;
   }
   constexpr std::size_t worth_a_list = 3;
   if (entries.size() < worth_a_list) return "";
@@ -153,7 +146,9 @@ std::string Report::html(const DisplayUnits& units) const {
       introduced = true;
       out += fmt::format("<h2 id=\"part-{}\">{}</h2>\n", ++headings, html_text(heading->text));
     } else if (const auto* text = std::get_if<std::string>(&part)) {
-      out += (is_notice(*text) ? "<p class=\"notice\">" : "<p>") + html_text(*text) + "</p>\n";
+      out += "<p>" + html_text(*text) + "</p>\n";
+    } else if (const auto* notice = std::get_if<Notice>(&part)) {
+      out += "<p class=\"notice\">" + html_text(words_of(*notice)) + "</p>\n";
     } else if (const auto* table = std::get_if<Table>(&part)) {
       out += "<table><caption>" + html_text(table->title) + "</caption><tr>";
       for (std::size_t k = 0; k < table->columns.size(); ++k)

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <optional>
 
+#include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/liquid/subsystem.hpp"
@@ -27,6 +28,16 @@ std::optional<ThreePhase> boil(Mixture& mixture, double T_K, const BinarySplit& 
                     split.x_beta, boiling[0].w[0], std::max({split.residual, mismatch, boiling[0].residual})};
 }
 
+// Both liquids of a three-phase line boil, so both components must.
+void demand_two_volatile(const Mixture& mixture) {
+  mixture.demand_volatilities();
+  for (const Substance& substance : mixture.substances()) {
+    if (!substance.vapour_pressure)
+      throw CalculationError(substance.name +
+                             " is non-volatile; lines of three phases are for two that boil");
+  }
+}
+
 // The split at T whose middle is nearest to `middle`.
 std::optional<BinarySplit> split_near(Mixture& mixture, double T_K, double middle) {
   const std::vector<BinarySplit> splits = binary_splits(mixture.activity(), T_K);
@@ -39,6 +50,7 @@ std::optional<BinarySplit> split_near(Mixture& mixture, double T_K, double middl
 }  // namespace
 
 std::vector<ThreePhase> three_phases_at_T(Mixture& mixture, double T_K) {
+  demand_two_volatile(mixture);
   std::vector<ThreePhase> found;
   for (const BinarySplit& split : binary_splits(mixture.activity(), T_K)) {
     if (const auto state = boil(mixture, T_K, split)) found.push_back(*state);
@@ -47,6 +59,7 @@ std::vector<ThreePhase> three_phases_at_T(Mixture& mixture, double T_K) {
 }
 
 std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double T_start_K) {
+  demand_two_volatile(mixture);
   std::vector<ThreePhase> found;
   for (const BinarySplit& first : binary_splits(mixture.activity(), T_start_K)) {
     double T_K = T_start_K, middle = (first.x_alpha + first.x_beta) / 2;
@@ -78,7 +91,9 @@ std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double 
 }
 
 std::vector<ThreePhase> three_phases_of_pair(Mixture& mixture, std::size_t i, std::size_t j, double P_Pa) {
+  mixture.demand_volatilities();
   const std::vector<Substance> two{mixture.substances()[i], mixture.substances()[j]};
+  if (!two[0].vapour_pressure || !two[1].vapour_pressure) return {};  // one of them boils alone
   Mixture pair(two, std::make_unique<Subsystem>(mixture.activity(), std::vector<std::size_t>{i, j}), {},
                mixture.vapour_choice());
   // A pair that parts boils below both of its substances, by how much is not known.

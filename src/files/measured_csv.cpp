@@ -51,6 +51,7 @@ class Reader {
     for (std::size_t row = 0; row < table_.rows(); ++row) data_.points.push_back(read_point(row));
     decide_kind();
     assumed_.add_notice(file_, data_.notices);
+    tell_unused();
     return std::move(data_);
   }
 
@@ -336,20 +337,41 @@ class Reader {
     return result;
   }
 
+  // A percentage is of the measured value, whatever the quantity.
+  double relative(const Place& place, const std::string& name, double percent, double measured) const {
+    if (name == "T")
+      throw RequestError(place,
+                         "a percentage of a temperature depends on the zero of its scale; state it in K");
+    constexpr double least_fraction = 1e-6;  // of a fraction measured as zero nothing can be a part
+    const bool fraction = dimension_of(name) == Dimension::fraction;
+    return percent / 100 * (fraction ? std::max(std::abs(measured), least_fraction) : std::abs(measured));
+  }
+
   double uncertainty(std::size_t row, const std::string& name, double measured) {
     const std::string key = "u(" + name + ")";
     const Dimension dimension = dimension_of(name);
     double si = 0;
     Place place;
     if (const auto k = column(key)) {
-      si = difference_to_si(table_.number(row, *k), columns_[*k].unit, dimension);
       place = table_.place(row, *k);
+      si = columns_[*k].unit == "%" ? relative(place, name, table_.number(row, *k), measured)
+                                    : difference_to_si(table_.number(row, *k), columns_[*k].unit, dimension);
     } else if (const auto comment = comments_.find(key); comment != comments_.end()) {
       place = {file_, comment->second.line, key};
-      si = at_place(place, [&] { return parse_difference(comment->second.value, dimension); });
+      const std::string& text = comment->second.value;
+      si = at_place(place, [&] {
+        return text.ends_with('%')
+                   ? relative(place, name, 100 * parse_quantity(text, Dimension::fraction), measured)
+                   : parse_difference(text, dimension);
+      });
     } else {
       return assumed_.take(name, measured);
     }
+    constexpr double possible = 0.5;
+    if (dimension == Dimension::fraction && si > possible)
+      throw RequestError(
+          place,
+          fmt::format("a fraction uncertain by {} says nothing; in per cent of it that is \"{} %\"", si, si));
     if (!(si > 0)) {
       throw RequestError(
           place, "a standard uncertainty is positive; for a quantity taken as exact state a small one");
@@ -372,14 +394,78 @@ class Reader {
     point.u_T_K = uncertainty(row, "T", point.T_K);
     point.u_P_Pa = uncertainty(row, "P", point.P_Pa);
     point.u_x = liquid_uncertainty(row, point.x);
-    if (has_y_) point.u_y = uncertainty(row, "y", 0);
+    if (has_y_) point.u_y = uncertainty(row, "y", smallest(point.y));
     return point;
   }
 
   double liquid_uncertainty(std::size_t row, const std::vector<double>& x) {
     const bool in_mass = column("u(w)") || comments_.contains("u(w)");
-    if (!in_mass) return uncertainty(row, "x", 0);
-    return mole_fraction_uncertainty(uncertainty(row, "w", 0), x, data_.substances);
+    if (!in_mass) return uncertainty(row, "x", smallest(x));
+    return mole_fraction_uncertainty(uncertainty(row, "w", smallest(mass_fractions(x, data_.substances))), x,
+                                     data_.substances);
+  }
+
+  // The fraction of which a percentage is meant: that of the component there is least of.
+  static double smallest(const std::vector<double>& fractions) {
+    double least = 1;
+    for (const double fraction : fractions) {
+      if (fraction > 0) least = std::min(least, fraction);
+    }
+    return least;
+  }
+
+  // Of two liquids, each with its own composition. A percentage is of every fraction by itself.
+  void two_liquids_uncertainty(std::size_t row, DataPoint& point) {
+    for (const char* key : {"u(x)", "u(w)"}) {
+      const auto comment = comments_.find(key);
+      const auto k = column(key);
+      const bool percent =
+          k ? columns_[*k].unit == "%" : comment != comments_.end() && comment->second.value.ends_with('%');
+      if (!percent) continue;
+      const Place place = k ? table_.place(row, *k) : Place{file_, comment->second.line, key};
+      point.relative_u_x = at_place(place, [&] {
+        return k ? table_.number(row, *k) / 100 : parse_quantity(comment->second.value, Dimension::fraction);
+      });
+      if (!(point.relative_u_x > 0 && point.relative_u_x < 1))
+        throw RequestError(place, "a standard uncertainty lies above 0 and below 100 %");
+      point.u_x = point.u_y = point.relative_u_x;  // of the largest fraction there can be
+      return;
+    }
+    if (column("u(x)") || column("u(w)") || comments_.contains("u(x)") || comments_.contains("u(w)")) {
+      point.u_x = liquid_uncertainty(row, point.x);
+      point.u_y = liquid_uncertainty(row, point.y);
+      return;
+    }
+    point.u_x = point.u_y = assumed_.take_of_liquids();
+    point.relative_u_x = assumed_relative_of_liquids;
+  }
+
+  // Uncertainties that no equation of this kind of data uses.
+  void tell_unused() {
+    std::vector<std::string> used;
+    switch (data_.kind) {
+      case DataKind::lle:
+        used = {"u(T)", "u(x)", "u(w)"};
+        break;
+      case DataKind::gamma_inf:
+        used = {"u(gamma)"};
+        break;
+      case DataKind::excess_enthalpy:
+        used = {"u(hE)"};
+        break;
+      default:
+        used = {"u(T)", "u(P)", "u(x)", "u(w)"};
+        if (has_vapour(data_.kind)) used.emplace_back("u(y)");
+    }
+    std::vector<std::string> unused;
+    for (const char* key : {"u(T)", "u(P)", "u(x)", "u(y)", "u(w)", "u(gamma)", "u(hE)"}) {
+      if ((column(key) || comments_.contains(key)) && std::find(used.begin(), used.end(), key) == used.end())
+        unused.emplace_back(key);
+    }
+    if (unused.empty()) return;
+    data_.notices.add("uncertainty-unused",
+                      fmt::format("{} states {}, which nothing uses: the weight of {} data comes from {}",
+                                  file_, joined(unused, ", "), name_of(data_.kind), joined(used, ", ")));
   }
 
   void read_liquid_point(std::size_t row, DataPoint& point) {
@@ -388,8 +474,7 @@ class Reader {
       case DataKind::lle:
         point.x = liquid(row, "_alpha");
         point.y = liquid(row, "_beta");
-        point.u_x = liquid_uncertainty(row, point.x);
-        point.u_y = point.u_x;
+        two_liquids_uncertainty(row, point);
         return;
       case DataKind::gamma_inf: {
         const auto number = [&](const char* name) {

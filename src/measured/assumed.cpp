@@ -33,6 +33,13 @@ double AssumedUncertainties::take(std::string_view quantity, double measured) {
   return assumed.value;
 }
 
+double AssumedUncertainties::take_of_liquids() {
+  const std::string text =
+      fmt::format("u(x) (0.003 assumed, {:.0f} % of a smaller fraction)", 100 * assumed_relative_of_liquids);
+  if (std::find(texts_.begin(), texts_.end(), text) == texts_.end()) texts_.push_back(text);
+  return 0.003;
+}
+
 void AssumedUncertainties::add_notice(const std::string& file, Notices& notices) const {
   if (texts_.empty()) return;
   notices.add("uncertainty-assumed",

@@ -24,6 +24,10 @@ std::vector<std::size_t> DataPoint::present() const {
   return list;
 }
 
+double u_of_fraction(double fraction, double u, double relative) {
+  return relative > 0 && fraction > 0 ? std::min(u, relative * fraction) : u;
+}
+
 double ln_gamma_of(const DataPoint& point, const std::vector<Substance>& substances, std::size_t i) {
   return std::log(point.y[i] * point.P_Pa / point.x[i]) - substances[i].vapour_pressure->ln_P(point.T_K);
 }

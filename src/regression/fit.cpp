@@ -520,6 +520,12 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
     T_sum += point->T_K;
     measured += kind == DataKind::lle ? static_cast<int>(point->present().size()) : 1;
   }
+  if (options.objective != Objective::maximum_likelihood && !liquids.empty() && !points.empty())
+    throw RequestError(
+        fmt::format("the objective {} compares boiling points alone; solubilities, limits and enthalpies are "
+                    "weighed against them "
+                    "by their uncertainties, which maximum-likelihood does",
+                    name_of(options.objective)));
   for (const DataPoint* point : points) {
     T_sum += point->T_K;
     const bool vapour = !point->y.empty() && options.objective == Objective::maximum_likelihood;

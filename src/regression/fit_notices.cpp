@@ -44,12 +44,18 @@ void misfit(Fit& fit) {
   }
   for (const auto& [runs, what] :
        {std::pair(&fit.runs_P, "boiling-point"), std::pair(&fit.runs_y, "vapour")}) {
-    if (runs->probability < improbable) {
+    if (runs->one_sign && runs->probability < improbable) {
+      fit.notices.add(
+          "systematic-residuals",
+          fmt::format("all {} residuals have one sign ({}): the fitted model lies on one side of the "
+                      "data, which chance does not do",
+                      what, in_words(runs->probability)));
+    } else if (runs->probability < improbable) {
       fit.notices.add(
           "systematic-residuals",
           fmt::format("the {} residuals change sign only {} times along the composition where about {:.0f} "
                       "changes are expected by chance ({}): what is left is not noise",
-                      what, runs->runs - 1, runs->expected - 1, in_words(runs->probability)));
+                      what, runs->runs - 1, std::max(1.0, runs->expected - 1), in_words(runs->probability)));
     }
   }
   double largest = 0;
@@ -104,10 +110,12 @@ void doubtful_parameters(Fit& fit) {
   }
   if (fit.minima.size() > 1) {
     const LocalMinimum& second = fit.minima[1];
+    // The best was polished after the others had been cut short, so it is never above them but by rounding.
     fit.notices.add("other-minima",
                     fmt::format("{} distinct minima were reached from {} starting points; the next best "
-                                "has the objective {:.6g} against {:.6g}",
-                                fit.minima.size(), fit.options.starts, second.objective, fit.objective));
+                                "has the objective {:.6g}, the best {:.6g}",
+                                fit.minima.size(), fit.options.starts,
+                                std::max(second.objective, fit.objective), fit.objective));
   }
 }
 
@@ -202,6 +210,65 @@ void extreme_limits(Fit& fit) {
   }
 }
 
+// A temperature dependence that no temperature of the data shows.
+void unseen_temperature(Fit& fit) {
+  const double span = fit.T_range_K[1] - fit.T_range_K[0];
+  constexpr double least_K = 2;
+  if (fit.options.form.size() < 2 || span >= least_K) return;
+  fit.notices.add(
+      "temperature-not-varied",
+      fmt::format("the data lie within {:.2f} K, so the {} coefficients of each term cannot be told apart: "
+                  "the way the parameters change with temperature is not determined",
+                  span, fit.options.form.size()));
+}
+
+// The same measurements twice count twice and make standard errors too small.
+void repeated_points(Fit& fit, const std::vector<DataSet>& sets) {
+  const auto same = [](const DataPoint& a, const DataPoint& b) {
+    return a.T_K == b.T_K && a.P_Pa == b.P_Pa && a.x == b.x && a.y == b.y && a.value == b.value &&
+           a.solute == b.solute && a.solvent == b.solvent;
+  };
+  for (std::size_t a = 0; a < sets.size(); ++a) {
+    for (std::size_t b = a + 1; b < sets.size(); ++b) {
+      if (sets[a].kind != sets[b].kind) continue;
+      const auto shared =
+          std::count_if(sets[b].points.begin(), sets[b].points.end(), [&](const DataPoint& point) {
+            return !point.is_pure() && point.excluded.empty() &&
+                   std::any_of(sets[a].points.begin(), sets[a].points.end(), [&](const DataPoint& other) {
+                     return other.excluded.empty() && same(point, other);
+                   });
+          });
+      if (shared < 2) continue;
+      fit.notices.add(
+          "repeated-points",
+          fmt::format("{} points of {} stand in {} too, to the last digit: counted twice, they make the "
+                      "standard errors smaller than they are",
+                      shared, sets[b].name, sets[a].name));
+    }
+  }
+}
+
+// Liquids, limits and enthalpies far off the model.
+void outlying_liquids(Fit& fit) {
+  const LiquidRow* worst = nullptr;
+  double largest = 4;
+  for (const LiquidRow& row : fit.liquid_residuals) {
+    double squares = 0;
+    for (const double value : row.standardised) squares += value * value;
+    const double size = std::sqrt(squares);
+    if (row.measured.excluded.empty() && size > largest) {
+      largest = size;
+      worst = &row;
+    }
+  }
+  if (worst == nullptr) return;
+  fit.notices.add(
+      "outlier",
+      fmt::format("the {} point at {:.2f} degC (line {} of its file) is {:.1f} standard "
+                  "uncertainties off the fitted model",
+                  name_of(worst->kind), worst->measured.T_K - celsius_zero, worst->measured.line, largest));
+}
+
 void robust_loss(Fit& fit) {
   if (!fit.options.robust) return;
   fit.notices.add("robust-loss",
@@ -269,6 +336,9 @@ void add_fit_notices(Fit& fit, const std::vector<DataSet>& sets) {
   missing_split(fit);
   doubtful_azeotropes(fit);
   extreme_limits(fit);
+  unseen_temperature(fit);
+  repeated_points(fit, sets);
+  outlying_liquids(fit);
   robust_loss(fit);
   exclusions(fit);
   pure_points(fit, sets);

@@ -1,5 +1,6 @@
 #include "liquid_residual.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
@@ -90,11 +91,12 @@ void TwoLiquidsResidual::evaluate(const std::vector<double>& x, Side& side, bool
 
 namespace {
 
-// A fraction that was measured as zero still has a logarithm: half its uncertainty stands in.
+// A fraction that was measured as zero still has a logarithm: half its uncertainty stands in. No other number
+// is touched.
 std::vector<double> inside(const std::vector<double>& x, double u, const std::vector<std::size_t>& present) {
   std::vector<double> result = x;
   double sum = 0;
-  for (const std::size_t i : present) sum += result[i] = std::max(result[i], 0.5 * u);
+  for (const std::size_t i : present) sum += result[i] = result[i] > 0 ? result[i] : 0.5 * u;
   for (double& value : result) value /= sum;
   return result;
 }
@@ -106,21 +108,24 @@ void TwoLiquidsResidual::refresh() {
                             y = inside(point_.y, point_.u_y, present_);
   evaluate(x, alpha_, false);
   evaluate(y, beta_, false);
-  const std::size_t n = x.size(), m = present_.size(), last = present_.back();
+  const std::size_t n = x.size(), m = present_.size();
   const auto M = static_cast<Eigen::Index>(m);
   Eigen::MatrixXd variance = Eigen::MatrixXd::Zero(M, M);
   Eigen::VectorXd slope(M);
   const auto add = [&](double u) { variance += u * u * slope * slope.transpose(); };
   for (const auto& [side, fractions, u, sign] :
        {std::tuple(&alpha_, &x, point_.u_x, 1.0), std::tuple(&beta_, &y, point_.u_y, -1.0)}) {
-    for (std::size_t j = 0; j + 1 < m; ++j) {  // x_k up, the last one down
-      const std::size_t k = present_[j];
+    // x_k up, the largest one down, which a dilute component does not disturb.
+    const std::size_t last = *std::max_element(
+        present_.begin(), present_.end(), [&, f = fractions](auto a, auto b) { return (*f)[a] < (*f)[b]; });
+    for (const std::size_t k : present_) {
+      if (k == last) continue;
       for (std::size_t r = 0; r < m; ++r) {
         const std::size_t i = present_[r];
         const double ideal = (i == k ? 1 / (*fractions)[i] : 0) - (i == last ? 1 / (*fractions)[i] : 0);
         slope[static_cast<Eigen::Index>(r)] = sign * (ideal + side->dn[i * n + k] - side->dn[i * n + last]);
       }
-      add(u);
+      add(u_of_fraction((*fractions)[k], u, point_.relative_u_x));
     }
   }
   for (std::size_t r = 0; r < m; ++r) {

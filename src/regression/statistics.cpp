@@ -23,12 +23,13 @@ RunsTest runs_test(std::span<const double> residuals) {
   const double n = positive + negative;
   if (n == 0) return test;
   test.expected = 2 * positive * negative / n + 1;
-  // Below ten of them the normal approximation says little.
-  if (n < 10) return test;
   if (positive == 0 || negative == 0) {  // one run: as likely as n tosses of a coin that fall alike
+    test.one_sign = true;
     test.probability = std::pow(2.0, 1 - n);
     return test;
   }
+  // Below ten of them the normal approximation of the number of runs says little.
+  if (n < 10) return test;
   const double variance = (test.expected - 1) * (test.expected - 2) / (n - 1);
   const double z = (test.runs + 0.5 - test.expected) / std::sqrt(variance);
   test.probability = boost::math::cdf(boost::math::normal(), z);

@@ -26,11 +26,12 @@ bool is_called(const Substance& substance, std::string_view text) {
 }  // namespace
 
 const Bank& Bank::built_in() {
-  static const Bank bank(read_bank({jampot_data::substances_csv(), jampot_data::vapour_pressure_csv(),
-                                    jampot_data::gas_heat_capacity_csv(), jampot_data::liquid_density_csv(),
-                                    jampot_data::liquid_viscosity_csv(), jampot_data::groups_csv(),
-                                    jampot_data::mosced_csv(), jampot_data::pc_saft_csv(),
-                                    jampot_data::hayden_oconnell_csv(), jampot_data::constant_groups_csv()}));
+  static const Bank bank(
+      read_bank({jampot_data::substances_csv(), jampot_data::vapour_pressure_csv(),
+                 jampot_data::gas_heat_capacity_csv(), jampot_data::liquid_density_csv(),
+                 jampot_data::liquid_viscosity_csv(), jampot_data::groups_csv(), jampot_data::mosced_csv(),
+                 jampot_data::pc_saft_csv(), jampot_data::hayden_oconnell_csv(),
+                 jampot_data::constant_groups_csv(), jampot_data::liquid_heat_capacity_csv()}));
   return bank;
 }
 

@@ -26,6 +26,7 @@ class Reader {
     read_liquid(tables.liquid_viscosity, "liquid_viscosity.csv",
                 {{"viscosity_25C", &Substance::viscosity_25C_Pa_s, 1e-3, "grade"}});
     read_gas_heat_capacity(tables.gas_heat_capacity);
+    read_liquid_heat_capacity(tables.liquid_heat_capacity);
     read_groups(tables.groups);
     read_mosced(tables.mosced);
     read_pc_saft(tables.pc_saft);
@@ -194,6 +195,23 @@ class Reader {
     }
     if (!substance.acentric_factor) return std::nullopt;
     return CorrespondingStates::Critical{*substance.Tc_K, *substance.Pc_Pa, *substance.acentric_factor};
+  }
+
+  void read_liquid_heat_capacity(std::string_view csv) {
+    const CsvTable table(csv, "liquid_heat_capacity.csv");
+    const auto number = [&](std::size_t row, const std::string& column) {
+      return table.number(row, table.column(column));
+    };
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+      LiquidHeatCapacity Cp{{},
+                            number(row, "Tmin_K"),
+                            number(row, "Tmax_K"),
+                            "Perry's Chemical Engineers' Handbook",
+                            grade(table, row)};
+      for (std::size_t k = 0; k < Cp.coefficients.size(); ++k)
+        Cp.coefficients[k] = number(row, fmt::format("C{}", k + 1));
+      named(table, row).liquid_heat_capacity = Cp;
+    }
   }
 
   static std::optional<double> melting_point(const Substance& substance) {

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
@@ -49,7 +50,8 @@ Levels vapour_levels(const Substance& substance, double T_K, double P_Pa) {
                    gas_constant * std::log(P_Pa / standard_atmosphere);
   const auto virial = second_virial(substance, T_K);
   if (!virial) return {};
-  return {h + (virial->B_m3_mol - T_K * virial->dB_dT) * P_Pa, s - virial->dB_dT * P_Pa};
+  return {h + (virial->B_m3_mol - T_K * virial->dB_dT) * P_Pa,
+          s - virial->dB_dT * P_Pa};
 }
 
 // The liquid stands below its saturated vapour by the enthalpy of vaporisation.
@@ -223,6 +225,9 @@ Property liquid_heat_capacity(const Substance& substance, double T_K) {
   if (substance.Cp_liquid_25C_J_mol_K && std::abs(T_K - room_T_K) < 1e-9) {
     return {substance.Cp_liquid_25C_J_mol_K->value, substance.Cp_liquid_25C_J_mol_K->source};
   }
+  if (const auto& known = substance.liquid_heat_capacity;
+      known && T_K >= known->Tmin_K && T_K <= known->Tmax_K)
+    return {known->value(T_K), known->source};
   const auto omega = acentric_factor(substance);
   if (!substance.gas_heat_capacity || !substance.Tc_K || !omega) {
     return absent("needs the ideal-gas heat capacity, the critical temperature and the acentric factor");
@@ -230,6 +235,14 @@ Property liquid_heat_capacity(const Substance& substance, double T_K) {
   const double Tr = T_K / *substance.Tc_K, room_Tr = room_T_K / *substance.Tc_K;
   constexpr double too_near = 0.97;
   if (Tr > too_near) return absent("too near to the critical point");
+  if (const auto& known = substance.liquid_heat_capacity) {  // carried on from the end of its range
+    const double end = std::clamp(T_K, known->Tmin_K, known->Tmax_K), end_Tr = end / *substance.Tc_K;
+    if (end_Tr < too_near)
+      return {known->value(end) + substance.gas_heat_capacity->value(T_K) -
+                  substance.gas_heat_capacity->value(end) +
+                  gas_constant * (departure(Tr, *omega) - departure(end_Tr, *omega)),
+              "carried from the end of its range by Rowlinson-Bondi: " + known->source};
+  }
   const double gas = substance.gas_heat_capacity->value(T_K);
   if (!substance.Cp_liquid_25C_J_mol_K || room_Tr > too_near) {
     return {gas + gas_constant * departure(Tr, *omega), "Rowlinson-Bondi"};

@@ -21,6 +21,12 @@ std::string Substance::short_name() const {
   return best != nullptr && name.size() > 14 ? *best : name;
 }
 
+double LiquidHeatCapacity::value(double T_K) const {
+  double sum = 0;
+  for (std::size_t k = coefficients.size(); k-- > 0;) sum = sum * T_K + coefficients[k];
+  return sum / 1000;
+}
+
 double GasHeatCapacity::value(double T_K) const {
   const auto& [a, b, c, d] = coefficients;
   return a + T_K * (b + T_K * (c + T_K * d));

@@ -10,8 +10,14 @@
 #include "commands.hpp"
 #include "file_use.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/report.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/phase/composition.hpp"
+#include "jampot/phase/vapour_models.hpp"
+#include "jampot/regression/complete.hpp"
+#include "jampot/regression/fit.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -95,8 +101,15 @@ class Planner {
         fail(setting.line, is_flag ? fmt::format("'{}' is either true or false", setting.key)
                                    : fmt::format("'{}' needs a value", setting.key));
       if (is_flag && setting.given) result.push_back("--" + setting.key);
-      for (const std::string& value : setting.values)
+      const bool repeated =
+          options.at(setting.key)->get_multi_option_policy() == CLI::MultiOptionPolicy::TakeAll;
+      // A list of an option that is given once is what stands between commas on a command line.
+      const std::vector<std::string> values =
+          repeated || is_flag ? setting.values : std::vector<std::string>{joined(setting.values, ", ")};
+      for (const std::string& value : values) {
+        check_value(setting, value);
         result.push_back(fmt::format("--{}={}", setting.key, value));
+      }
     };
     for (const JobSetting& setting : step.settings) {
       if (setting.key != argument && !options.contains(setting.key))
@@ -121,6 +134,41 @@ class Planner {
       result.insert(result.end(), about.begin(), about.end());
     }
     return result;
+  }
+
+  // Reads a value as its command will, where that needs nothing but the value: conditions, models, units.
+  void check_value(const JobSetting& setting, const std::string& value) const {
+    const std::string& key = setting.key;
+    try {
+      if (key == "pressure" || key == "feed-pressure") parse_quantities(value, Dimension::pressure);
+      if (key == "feed-temperature" || (key == "temperature" && !value.empty()))
+        parse_quantities(value, Dimension::temperature);
+      if (key == "units") parse_display_units(value);
+      if (key == "basis") parse_basis(value);
+      if (key == "missing-pairs") parse_missing_pairs(value);
+      if (key == "objective") parse_objective(value);
+      if (key == "liquid") demand_word(key, value, liquid_words());
+      if (key == "vapour") demand_word(key, value, vapour_model_names());
+      if (key == "model") {
+        for (const std::string& model : split(value, ',')) terms_for_fit(model);
+      }
+    } catch (const RequestError& error) {
+      fail(setting.line, fmt::format("{}: {}", key, error.what()));
+    }
+  }
+
+  static std::vector<std::string> liquid_words() {
+    std::vector<std::string> words = liquid_model_names();
+    words.emplace_back("eos");
+    for (const std::string& name : equation_names()) words.push_back(name);
+    return words;
+  }
+
+  static void demand_word(const std::string& key, const std::string& value,
+                          const std::vector<std::string>& words) {
+    if (std::find(words.begin(), words.end(), value) == words.end())
+      throw RequestError(fmt::format("'{}' is not a {} model; there are {}.{}", value, key,
+                                     joined(words, ", "), did_you_mean(value, words)));
   }
 
   // A file by its whole name, links followed, so that "f", "./f" and a link to it are one.

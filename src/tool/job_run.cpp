@@ -83,7 +83,7 @@ std::vector<std::string> write_report(const Job& job, const std::vector<StepResu
     report.heading(step.heading.empty() ? step.name : step.heading);
     if (!step.note.empty()) report.text(step.note);
     if (result.outcome != StepResult::Outcome::done) {
-      report.text(fmt::format("notice (not-done): {}", result.message));
+      report.notice({"not-done", result.message});
       continue;
     }
     if (result.answer.figure) report.figure(*result.answer.figure);
@@ -93,8 +93,7 @@ std::vector<std::string> write_report(const Job& job, const std::vector<StepResu
       report.table(std::move(table));
     }
     for (const std::string& line : closing_lines(result.answer)) report.text(line);
-    for (const Notice& notice : result.answer.notices)
-      report.text(fmt::format("notice ({}): {}", notice.code, notice.text));
+    for (const Notice& notice : result.answer.notices) report.notice(notice);
   }
   std::vector<std::string> files;
   for (const auto& file : report.write(path, units)) files.push_back(file.string());

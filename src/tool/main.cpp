@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include <CLI/CLI.hpp>
+#include <algorithm>
 #include <sstream>
 
 #include "commands.hpp"
@@ -9,6 +10,7 @@
 #include "file_use.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
+#include "jampot/basis/text.hpp"
 #include "manual.hpp"
 #include "screen.hpp"
 
@@ -35,14 +37,22 @@ void demand_words(const std::vector<std::string>& words) {
 void add_help(CLI::App& tool, std::string& form) {
   CLI::App* help =
       tool.add_subcommand("help", "Show this text, or write it for man or for the completion of bash");
-  help->add_option("FORM", form, "text (default), man or bash")
-      ->type_name("")
-      ->check(CLI::IsMember({"text", "man", "bash"}));
+  help->add_option("FORM", form, "text (default), a command, man or bash")->type_name("");
   help->callback([&tool, &form] {
-    if (form == "man") {
+    const auto commands = tool.get_subcommands({});
+    const auto command = std::find_if(commands.begin(), commands.end(),
+                                      [&](const CLI::App* known) { return known->get_name() == form; });
+    if (command != commands.end()) {
+      print_out((*command)->help(tool.get_name()));
+    } else if (form == "man") {
       print_out(manual_page(tool, JAMPOT_VERSION));
     } else if (form == "bash") {
       print_out(bash_completion(tool));
+    } else if (form != "text") {
+      std::vector<std::string> names{"text", "man", "bash"};
+      for (const CLI::App* known : commands) names.push_back(known->get_name());
+      throw jampot::RequestError(
+          fmt::format("help '{}': there is no such command.{}", form, jampot::did_you_mean(form, names)));
     } else {
       print_out(tool.get_formatter()->make_help(&tool, tool.get_name(), CLI::AppFormatMode::Normal));
     }

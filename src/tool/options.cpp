@@ -82,6 +82,13 @@ Presentation PresentationOptions::read() const {
   } else if (!plot.empty() || !window.empty()) {
     throw RequestError("--plot and --window change a figure: give --figure FILE as well");
   }
+  const std::string ending = lower_case(std::filesystem::path(csv).extension().string());
+  if (ending == ".xlsx" || ending == ".md" || ending == ".html" || ending == ".tex" || ending == ".json")
+    throw RequestError(fmt::format("--csv '{}': --csv writes comma-separated values, whatever the name; {}",
+                                   csv,
+                                   ending == ".xlsx"   ? "--xlsx writes a workbook"
+                                   : ending == ".json" ? "--json writes JSON to standard output"
+                                                       : "a job writes a report as .md or .html"));
   if (!window.empty()) presentation.window = parse_window(window);
   return presentation;
 }
@@ -317,7 +324,14 @@ Resolved MixtureOptions::resolve(Notices& notices) const {
   ParameterCollection given;
   for (const std::string& file : parameter_files) read_pairs(file, given, *bank);
   Resolved resolved{substances_of(*this, *bank), liquid, {}, vapour.read(*bank), {}};
-  if (liquid == "eos") {
+  if (one_of(equation_names(), liquid)) {  // the name of an equation means that equation for both phases
+    if (vapour.model != VapourOptions{}.model && vapour.model != liquid)
+      throw RequestError(fmt::format("--liquid {0} describes the vapour too; --vapour {1} contradicts it",
+                                     liquid, vapour.model));
+    resolved.model = "eos";
+    resolved.vapour.model = liquid;
+  }
+  if (resolved.model == "eos") {
     if (!henry.empty())
       throw RequestError(
           "--henry belongs to a liquid with an activity model; an equation of state knows the gas itself");
@@ -421,6 +435,9 @@ std::vector<std::pair<std::string, Resolved>> MixtureOptions::resolve_all(Notice
     }
     Resolved resolved = other.resolve(notices);
     if (!piece.ends_with(".toml")) label = resolved.label();
+    // The default model asked for once more by its name.
+    if (std::any_of(all.begin(), all.end(), [&](const auto& known) { return known.first == label; }))
+      continue;
     all.emplace_back(label, std::move(resolved));
   }
   return all;

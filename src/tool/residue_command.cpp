@@ -11,6 +11,7 @@
 #include "jampot/draw/residue_figure.hpp"
 #include "jampot/equilibrium/suitability.hpp"
 #include "liquids.hpp"
+#include "progress_line.hpp"
 #include "singular_tables.hpp"
 #include "triangle_options.hpp"
 
@@ -63,7 +64,10 @@ class ResidueOf {
       throw RequestError("--decanter says at which temperature the liquids of a --feed are parted; give one");
   }
 
-  Answer answer() {
+  Answer answer(bool shows_progress) {
+    Progress progress;
+    const ProgressLine line("azeotropes and curves", progress, shows_progress);
+    wanted_.progress = &progress;
     map_ = map_of(contenders_.front(), wanted_);
     for (std::size_t k = 1; k < contenders_.size(); ++k) {
       ResidueOptions only_structure = wanted_;  // of the others no curves are drawn
@@ -498,7 +502,7 @@ void add_residue(CLI::App& tool, Presenter& presenter) {
       "  jampot residue acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --figure map.svg");
   command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    presenter.present(ResidueOf(*options, presentation).answer(), presentation);
+    presenter.present(ResidueOf(*options, presentation).answer(presenter.shows_progress()), presentation);
   });
 }
 

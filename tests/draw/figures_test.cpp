@@ -225,14 +225,14 @@ Report sample_report() {
   Report report("A <report> & more");
   report.heading("First");
   report.text("A sentence.");
-  report.text("notice (misfit): the fit does not describe the data");
+  report.notice({"misfit", "the fit does not describe the data"});
   report.heading("Second");
   report.table({"Numbers",
                 {{"name"}, {"T", Dimension::temperature, 2}},
                 {{"a | b", 300.0}, {"<c>", std::monostate()}}});
   report.heading("Third");
-  report.text("notice (one): first");
-  report.text("notice (two): second");
+  report.notice({"one", "first"});
+  report.notice({"two", "second"});
   return report;
 }
 

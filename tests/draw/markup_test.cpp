@@ -32,6 +32,7 @@ TEST(Markup, LinksHoldTheNameOnly) {
 TEST(Gnuplot, SignsThatCouldMeanSomethingAreNumbers) {
   EXPECT_EQ(gnuplot_text("`touch x`"), "\"\\140touch x\\140\"");
   EXPECT_EQ(gnuplot_text("it's \"\\"), "\"it\\047s \\042\\134\"");
+  EXPECT_EQ(gnuplot_text("$05a5"), "\"\\044\\060\\065a5\"");
   EXPECT_EQ(gnuplot_text("a\nb"),
             "\"a\xEF\xBF\xBD"
             "b\"");

@@ -24,7 +24,7 @@ TEST(MeasuredCsv, ReadsUnitsAndUncertainties) {
   EXPECT_NEAR(point.x[0], 0.3, 1e-12);
   EXPECT_NEAR(point.x[1], 0.7, 1e-12);
   EXPECT_NEAR(point.u_T_K, 0.1 / 1.8, 1e-9);
-  EXPECT_NEAR(point.u_x, 0.002, 1e-12);
+  EXPECT_NEAR(point.u_x, 0.002 * 0.3, 1e-12);  // a percentage is of what was measured
   EXPECT_NEAR(data.points[1].u_P_Pa, 300, 1e-9);
   EXPECT_EQ(data.points[1].line, 7);
 }

@@ -22,8 +22,9 @@ TEST(Statistics, RunsOfSigns) {
   EXPECT_EQ(halves.runs, 2);
   EXPECT_DOUBLE_EQ(halves.expected, 7);
   EXPECT_LT(halves.probability, 0.01);
-  EXPECT_EQ(runs_test(std::vector<double>{1, 0, 1, 0, -1}).runs, 2);  // zeros are left out
-  EXPECT_EQ(runs_test(std::vector<double>{1, 2, 3}).probability, 1);  // too few to tell
+  EXPECT_EQ(runs_test(std::vector<double>{1, 0, 1, 0, -1}).runs, 2);            // zeros are left out
+  EXPECT_EQ(runs_test(std::vector<double>{1, 2, -3}).probability, 1);           // too few to tell
+  EXPECT_DOUBLE_EQ(runs_test(std::vector<double>{1, 2, 3}).probability, 0.25);  // all on one side
   EXPECT_LT(runs_test(std::vector<double>(12, 1.0)).probability, 0.001);
 }
 

@@ -272,7 +272,7 @@ TEST(Commands, WorkbooksHoldTablesAndSourcesAndAreTheSameEveryTime) {
     const std::string book = workplace.read("x/xl/workbook.xml"),
                       words = workplace.read("x/xl/sharedStrings.xml");
     EXPECT_NE(book.find("Sources and notices"), std::string::npos);
-    EXPECT_NE(book.find("ethanol and toluene at 1 bar"), std::string::npos);
+    EXPECT_NE(book.find("ethanol and toluene at 1"), std::string::npos);
     EXPECT_NE(words.find("T [degC]"), std::string::npos);
     EXPECT_NE(words.find("vapour pressure"), std::string::npos);
   }

@@ -15,7 +15,8 @@ struct DeviationSummary {
 };
 DeviationSummary summarise(const std::vector<double>& deviations);
 
-/// What the model says at measured x and P (isobaric data) or T, minus what was measured.
+/// What the model says at measured x and P (isobaric data) or T, minus what was measured. Excluded points
+/// have a row and count in no summary.
 struct Comparison {
   /// One measured point beside the model at the same liquid.
   struct Row {

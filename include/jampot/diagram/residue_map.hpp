@@ -54,6 +54,7 @@ struct ResidueMap {
 struct ResidueOptions {
   int curves = 25;
   std::vector<std::array<double, 3>> through;
+  Progress* progress = nullptr;  ///< counts searches for azeotropes and curves, where somebody watches
 };
 
 /// The map of a mixture of three at P_Pa.

@@ -24,6 +24,8 @@ class Report {
 
   void heading(std::string text) { parts_.emplace_back(Heading{std::move(text)}); }
   void text(std::string text) { parts_.emplace_back(std::move(text)); }
+  /// A notice, which stands out on the page and is counted in the contents.
+  void notice(const Notice& notice) { parts_.emplace_back(notice); }
   void table(Table table) { parts_.emplace_back(std::move(table)); }
   void figure(Figure figure) { parts_.emplace_back(std::move(figure)); }
   void notices(const Notices& notices);
@@ -39,7 +41,7 @@ class Report {
   struct Heading {
     std::string text;
   };
-  using Part = std::variant<Heading, std::string, Table, Figure>;
+  using Part = std::variant<Heading, std::string, Notice, Table, Figure>;
   std::string markdown(const std::filesystem::path& path, const DisplayUnits& units,
                        std::vector<std::filesystem::path>& files) const;
   std::string contents() const;

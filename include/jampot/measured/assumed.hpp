@@ -8,6 +8,10 @@
 
 namespace jampot {
 
+/// Where the uncertainty of the fractions of two liquids is not stated, it is at most this part of a
+/// fraction.
+inline constexpr double assumed_relative_of_liquids = 0.05;
+
 /// Collects what was assumed while data are read.
 class AssumedUncertainties {
  public:
@@ -15,6 +19,9 @@ class AssumedUncertainties {
   /// 5 % of it, "hE" 3 % of it and at least 5 J/mol.
   /// @param measured  the measured value in SI
   double take(std::string_view quantity, double measured);
+  /// The same for the fractions of two liquids: 0.003, and at most `assumed_relative_of_liquids` of a
+  /// fraction.
+  double take_of_liquids();
 
   /// Says in one notice about the data in `file` what was taken; nothing where nothing was.
   void add_notice(const std::string& file, Notices& notices) const;

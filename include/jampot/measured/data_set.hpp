@@ -47,6 +47,9 @@ struct DataPoint {
   double value = 0, u_value = 0;        ///< limiting activity coefficient, or excess enthalpy in J/mol
   std::size_t solute = 0, solvent = 0;  ///< of a limiting activity coefficient
   std::string excluded{};               ///< why the point is not used; empty: it is
+  /// Of two liquids: where it is not 0, the uncertainty of a fraction is at most this part of it, so that a
+  /// dilute component keeps its measured value. `u_of_fraction` says what that makes.
+  double relative_u_x = 0;
 
   /// A pure substance says nothing about the pair: it checks the vapour pressure only.
   bool is_pure() const;
@@ -63,6 +66,10 @@ struct DataSet {
   std::vector<DataPoint> points;
   Notices notices;
 };
+
+/// Standard uncertainty of one fraction of a liquid: `u`, but not more than the part `relative` of the
+/// fraction where that is not 0. Of a fraction measured as zero: `u`.
+double u_of_fraction(double fraction, double u, double relative);
 
 /// ln of the activity coefficient that a boiling point with its vapour says of component i with an ideal
 /// vapour, ln(y_i P / (x_i Psat_i)). x_i and y_i are positive and the substance has a vapour pressure.

@@ -12,8 +12,9 @@ double chi_square_probability(double value, double degrees);
 struct RunsTest {
   int runs = 0;
   double expected = 0;
-  /// Probability of so few runs or fewer by chance (normal approximation); 1 where there are too few
-  /// residuals to tell.
+  bool one_sign = false;  ///< all residuals lie on one side
+  /// Probability of so few runs or fewer by chance (normal approximation; exact where all have one sign); 1
+  /// where there are too few residuals to tell.
   double probability = 1;
 };
 

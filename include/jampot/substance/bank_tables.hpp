@@ -10,7 +10,7 @@ namespace jampot {
 /// The texts of the tables in data/ (see data/README.md for their columns).
 struct BankTables {
   std::string_view substances, vapour_pressure, gas_heat_capacity, liquid_density, liquid_viscosity, groups,
-      mosced, pc_saft, hayden_oconnell, constant_groups;
+      mosced, pc_saft, hayden_oconnell, constant_groups, liquid_heat_capacity;
 };
 
 /// Reads the tables. A vapour pressure is joined to corresponding states where the critical point is known,

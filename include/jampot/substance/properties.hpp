@@ -35,9 +35,10 @@ std::optional<double> liquid_expansion(const Substance& substance, double T_K);
 /// Ideal-gas heat capacity, J/(mol K).
 Property gas_heat_capacity(const Substance& substance, double T_K);
 
-/// Heat capacity of the liquid, J/(mol K): the known value at 25 degC carried by the change of the ideal-gas
-/// value and of the Rowlinson-Bondi departure, as printed by R. C. Reid, J. M. Prausnitz, B. E. Poling, The
-/// Properties of Gases and Liquids, 4th ed. (1987).
+/// Heat capacity of the liquid, J/(mol K): the correlation of the bank within its range, carried on from its
+/// end; else the known value at 25 degC carried by the change of the ideal-gas value and of the
+/// Rowlinson-Bondi departure, as printed by R. C. Reid, J. M. Prausnitz, B. E. Poling, The Properties of
+/// Gases and Liquids, 4th ed. (1987).
 Property liquid_heat_capacity(const Substance& substance, double T_K);
 
 /// Viscosity of the liquid, Pa s: the group contributions of a substance of one's own; else the known value

@@ -32,6 +32,16 @@ struct GasHeatCapacity {
   double entropy_change(double from_K, double to_K) const;   ///< integral of Cp/T dT, J/(mol K)
 };
 
+/// Heat capacity of the liquid, Cp/(J/(kmol K)) = C1 + C2 T + ... + C5 T^4 between two temperatures.
+struct LiquidHeatCapacity {
+  std::array<double, 5> coefficients{};
+  double Tmin_K = 0, Tmax_K = 0;
+  std::string source;
+  char grade = 'C';
+
+  double value(double T_K) const;  ///< J/(mol K); means nothing outside of the range
+};
+
 /// Viscosity of the liquid, ln(eta/(Pa s)) = slope/T + offset, T in K.
 struct LiquidViscosity {
   double slope_K = 0, offset = 0;
@@ -102,6 +112,7 @@ struct Substance {
   std::map<std::string, std::string> groups;  ///< of each UNIFAC table: "CH3:2|CH2:1"
   std::optional<GasHeatCapacity> gas_heat_capacity;
   std::optional<VapourPressure> vapour_pressure;
+  std::optional<LiquidHeatCapacity> liquid_heat_capacity;
   std::optional<LiquidViscosity> liquid_viscosity;
   std::optional<MoscedParameters> mosced;
   std::optional<PcSaftParameters> pc_saft;
