@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <exception>
 #include <future>
 
 #include "jampot/basis/error.hpp"
@@ -76,13 +77,24 @@ std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOp
     }));
   }
   std::vector<RankedFit> ranked;
-  for (auto& task : running) ranked.push_back(task.get());
+  Notices failed;
+  std::exception_ptr first_failure;
+  for (std::size_t k = 0; k < running.size(); ++k) {
+    try {
+      ranked.push_back(running[k].get());
+    } catch (const CalculationError& error) {  // of one model; the others are ranked all the same
+      if (!first_failure) first_failure = std::current_exception();
+      failed.add("model-not-fitted", fmt::format("{} is not in the ranking: {}", models[k], error.what()));
+    }
+  }
+  if (ranked.empty()) std::rethrow_exception(first_failure);
   std::stable_sort(ranked.begin(), ranked.end(),
                    [](const RankedFit& a, const RankedFit& b) { return a.fit.aicc < b.fit.aicc; });
   for (RankedFit& entry : ranked) {
     entry.aicc_above_best = entry.fit.aicc - ranked.front().fit.aicc;
     entry.verdict = verdict(entry, &entry == &ranked.front());
   }
+  ranked.front().fit.notices.add(failed);
   return ranked;
 }
 

@@ -9,6 +9,7 @@
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/regression/fit.hpp"
+#include "jampot/regression/ranking.hpp"
 #include "jampot/regression/statistics.hpp"
 
 namespace jampot {
@@ -131,6 +132,21 @@ TEST(Fits, DoNotAddKindsInDifferentUnits) {
   options.objective = Objective::bubble_pressure;
   EXPECT_THROW(fit({vapours, gamma}, options), RequestError);
   EXPECT_NO_THROW(fit({vapours, gamma}));
+}
+
+// The Wilson equation needs a molar volume that ethylene oxide lacks: the others are ranked all the same.
+TEST(Fits, OneModelThatFailsDoesNotEndARanking) {
+  const DataSet data = parse_measured(
+      "# substances: ethylene oxide, water\nT [degC], P [kPa], x1\n20, 40, 0.1\n20, 70, 0.25\n20, 95, "
+      "0.5\n20, 120, "
+      "0.75\n20, 135, 0.9\n",
+      "d.csv");
+  ASSERT_FALSE(data.substances[0].molar_volume_25C_m3_mol);
+  const auto ranked = rank_models({data}, {}, {"wilson", "nrtl"}, 2);
+  ASSERT_EQ(ranked.size(), 1u);
+  EXPECT_EQ(ranked[0].fit.options.model, "nrtl");
+  EXPECT_TRUE(ranked[0].fit.notices.has("model-not-fitted"));
+  EXPECT_THROW(rank_models({data}, {}, {"wilson"}, 2), CalculationError);
 }
 
 TEST(RunsTest, ResidualsOnOneSideAreNotNoise) {

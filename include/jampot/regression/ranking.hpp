@@ -17,7 +17,9 @@ struct RankedFit {
   std::string verdict;  ///< one sentence
 };
 
-/// Fits each model and ranks by AICc. Models are fitted side by side on the cores there are.
+/// Fits each model and ranks by AICc. A model that cannot be fitted is left out; a notice of the best fit
+/// says why. @throws CalculationError where none can be fitted Models are fitted side by side on the cores
+/// there are.
 /// @param folds of the cross validation; every point by itself where there are no more points than that
 std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOptions& options,
                                    const std::vector<std::string>& models, int folds = 5);
