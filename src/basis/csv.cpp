@@ -58,7 +58,8 @@ CsvText parse_csv(std::string_view text, const std::string& file) {
 
 std::string csv_field(std::string_view text) {
   // A field that begins with '#' would begin a comment where it stands first on its line.
-  if (text.find_first_of(",\"\r\n") == std::string_view::npos && !text.starts_with('#')) return std::string(text);
+  if (text.find_first_of(",\"\r\n") == std::string_view::npos && !text.starts_with('#'))
+    return std::string(text);
   std::string quoted(2 * text.size() + 2, '\0');
   quoted.resize(csv_write(quoted.data(), quoted.size(), text.data(), text.size()));
   return quoted;

@@ -50,8 +50,7 @@ Levels vapour_levels(const Substance& substance, double T_K, double P_Pa) {
                    gas_constant * std::log(P_Pa / standard_atmosphere);
   const auto virial = second_virial(substance, T_K);
   if (!virial) return {};
-  return {h + (virial->B_m3_mol - T_K * virial->dB_dT) * P_Pa,
-          s - virial->dB_dT * P_Pa};
+  return {h + (virial->B_m3_mol - T_K * virial->dB_dT) * P_Pa, s - virial->dB_dT * P_Pa};
 }
 
 // The liquid stands below its saturated vapour by the enthalpy of vaporisation.

@@ -180,6 +180,22 @@ TEST(SafeText, APictureThatIsNoneIsNotKept) {
   }
 }
 
+// Whatever ends the tool ends the program that draws for it.
+TEST(SafeText, DrawingEndsWithTheTool) {
+  const Workplace workplace;
+  std::filesystem::create_directory(workplace / "bin");
+  workplace.write("bin/gnuplot", "#!/bin/sh\necho $$ > pid\nexec sleep 50\n");
+  std::filesystem::permissions(workplace / "bin/gnuplot", std::filesystem::perms::owner_all);
+  const std::string killed =
+      "cd '" + workplace.folder().string() +
+      "' && PATH=$PWD/bin:$PATH timeout -s KILL 2 '" JAMPOT_TOOL
+      "' txy ethanol water --liquid unifac --pressure '1 atm' --figure f.svg > out 2>&1; sleep 0.3; "
+      "[ ! -e /proc/$(cat pid) ] || grep -q 'State:.Z' /proc/$(cat pid)/status";  // ended, if not yet fetched
+  EXPECT_EQ(std::system(killed.c_str()), 0);
+  EXPECT_TRUE(workplace.has("pid"));
+  EXPECT_FALSE(workplace.has("f.svg"));
+}
+
 TEST(SafeText, TheGateRefusesWhatIsNotReadable) {
   const Workplace workplace;
   workplace.put_data();
