@@ -14,7 +14,7 @@ namespace jampot::fuzz {
 namespace {
 
 class Checker final : public tool::Presenter {
-  void present(const tool::Answer& answer, const tool::Presentation&) override {
+  void show(const tool::Answer& answer, const tool::Presentation&) override {
     tool::demand_numbers(answer);
     json_text(answer.json);
     for (const Table& table : answer.tables) as_text(table, {});

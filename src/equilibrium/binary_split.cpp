@@ -20,8 +20,8 @@ struct Activities {
   double d1, d2;        ///< their derivatives with x1
 };
 
-Activities activities(ActivityModel& model, double x1) {
-  const std::array<double, 2> x{x1, 1 - x1};
+// Both fractions are given: beside one, what is left would not keep the digits of a trace.
+Activities activities(ActivityModel& model, const std::array<double, 2>& x) {
   std::array<double, 2> ln_gamma{};
   std::array<double, 4> dn{};
   model.evaluate(x, ln_gamma, {}, dn);
@@ -30,7 +30,7 @@ Activities activities(ActivityModel& model, double x1) {
 }
 
 GridPoint grid_point(ActivityModel& model, double x1) {
-  const Activities a = activities(model, x1);
+  const Activities a = activities(model, {x1, 1 - x1});
   return {x1, x1 * a.ln_a1 + (1 - x1) * a.ln_a2, x1 * (1 - x1) * (a.d1 - a.d2)};
 }
 
@@ -99,23 +99,25 @@ std::vector<std::pair<double, double>> hull_gaps(const std::vector<GridPoint>& g
 
 // Newton on ln(x_i gamma_i) equal in both liquids, in the logits of the two compositions.
 bool polish(ActivityModel& model, BinarySplit& split) {
+  const auto logit = [](double x) { return std::log(x) - std::log1p(-x); };
+  double alpha = logit(split.x_alpha), beta = logit(split.x_beta);
   double best = HUGE_VAL;
   constexpr int most_iterations = 60;
   for (int iteration = 0; iteration < most_iterations; ++iteration) {
-    const Activities a = activities(model, split.x_alpha), b = activities(model, split.x_beta);
+    const std::array<double, 2> xa{logistic(alpha), logistic(-alpha)}, xb{logistic(beta), logistic(-beta)};
+    const Activities a = activities(model, xa), b = activities(model, xb);
     const double f1 = a.ln_a1 - b.ln_a1, f2 = a.ln_a2 - b.ln_a2;
-    split.residual = std::max(std::abs(f1), std::abs(f2));
+    split = {xa[0], xb[0], std::max(std::abs(f1), std::abs(f2))};
     if (split.residual < 1e-14 || (split.residual < 1e-11 && split.residual >= best)) break;
     best = std::min(best, split.residual);
-    const double wa = split.x_alpha * (1 - split.x_alpha), wb = split.x_beta * (1 - split.x_beta);
+    const double wa = xa[0] * xa[1], wb = xb[0] * xb[1];
     const double j11 = a.d1 * wa, j12 = -b.d1 * wb, j21 = a.d2 * wa, j22 = -b.d2 * wb;
     const double determinant = j11 * j22 - j12 * j21;
     if (determinant == 0) return false;
     const double sa = (f1 * j22 - f2 * j12) / determinant, sb = (j11 * f2 - j21 * f1) / determinant;
     const double factor = std::min(1.0, 1.0 / std::max({1e-300, std::abs(sa), std::abs(sb)}));
-    const auto moved = [](double x, double step) { return logistic(std::log(x / (1 - x)) - step); };
-    split.x_alpha = moved(split.x_alpha, factor * sa);
-    split.x_beta = moved(split.x_beta, factor * sb);
+    alpha -= factor * sa;
+    beta -= factor * sb;
   }
   return split.residual < 1e-10 && split.x_beta - split.x_alpha > 1e-7;
 }

@@ -314,32 +314,49 @@ class Search {
     Subsystem some(mixture_.activity(), members);
     LiquidSplitter splitter(some, coldest);
     BoilingLiquidsSolver solver(mixture_.liquid(), mixture_.vapour(), P_Pa_);
-    for_lattice(members.size(), affordable(members.size(), 10 * fineness, split_budget_),
-                [&](const std::vector<double>& z) {
-                  const LiquidSplit split = splitter.split(z);
-                  if (split.phases() < 2) return;
-                  if (split.phases() > 2) {
-                    if (members.size() == 3) {
-                      add_three_liquids(members, split, coldest);
-                    } else {
-                      three_liquids_ = true;
-                    }
-                    return;
-                  }
-                  BoilingLiquids start;
-                  start.alpha = some.in_whole(split.x[0]);
-                  start.beta = some.in_whole(split.x[1]);
-                  start.T_K = coldest;
-                  start.share = split.amount[1] / (split.amount[0] + split.amount[1]);
-                  start.y = start.alpha;
-                  PhaseValues liquid(n_);
-                  mixture_.liquid().evaluate(coldest, P_Pa_, start.alpha, {}, liquid);
-                  double sum = 0;
-                  for (std::size_t i = 0; i < n_; ++i) sum += start.y[i] *= std::exp(liquid.ln_phi[i]);
-                  for (double& value : start.y) value /= sum;
-                  if (auto found = solver.azeotrope(std::move(start)))
-                    add_heterogeneous(members, *found, solver);
-                });
+    for_lattice(
+        members.size(), affordable(members.size(), 10 * fineness, split_budget_),
+        [&](const std::vector<double>& z) { from_split(members, splitter.split(z), coldest, solver); });
+  }
+
+  // An azeotrope of the liquids of a split at a temperature near boiling.
+  void from_split(const std::vector<std::size_t>& members, const LiquidSplit& split, double T_K,
+                  BoilingLiquidsSolver& solver) {
+    if (split.phases() < 2) return;
+    if (split.phases() > 2) {
+      if (members.size() == 3) {
+        add_three_liquids(members, split, T_K);
+      } else {
+        three_liquids_ = true;
+      }
+      return;
+    }
+    Subsystem some(mixture_.activity(), members);
+    BoilingLiquids start;
+    start.alpha = some.in_whole(split.x[0]);
+    start.beta = some.in_whole(split.x[1]);
+    start.T_K = T_K;
+    start.share = split.amount[1] / (split.amount[0] + split.amount[1]);
+    start.y = start.alpha;
+    PhaseValues liquid(n_);
+    mixture_.liquid().evaluate(T_K, P_Pa_, start.alpha, {}, liquid);
+    double sum = 0;
+    for (std::size_t i = 0; i < n_; ++i) sum += start.y[i] *= std::exp(liquid.ln_phi[i]);
+    for (double& value : start.y) value /= sum;
+    if (auto found = solver.azeotrope(std::move(start))) add_heterogeneous(members, *found, solver);
+  }
+
+  // Two liquids that are none because a third lies below them: the three are another start. Where two of the
+  // three are nearly equal their region is too small for a lattice.
+  void from_a_further_liquid(const std::vector<std::size_t>& members, const BoilingLiquids& state) {
+    if (members.size() != 3) return;
+    Subsystem some(mixture_.activity(), members);
+    LiquidSplitter splitter(some, state.T_K);
+    std::vector<double> z(members.size());
+    for (std::size_t m = 0; m < members.size(); ++m)
+      z[m] = (1 - state.share) * state.alpha[members[m]] + state.share * state.beta[members[m]];
+    const LiquidSplit split = splitter.split(z);
+    if (split.phases() == 3) add_three_liquids(members, split, state.T_K);
   }
 
   void add_heterogeneous(const std::vector<std::size_t>& members, const BoilingLiquids& state,
@@ -349,7 +366,10 @@ class Search {
     point.heterogeneous = true;
     point.x = state.y;
     if (is_known(point)) return;
-    if (liquid_splits(mixture_.liquid(), state.T_K, state.alpha)) return;  // a further liquid lies below both
+    if (liquid_splits(mixture_.liquid(), state.T_K, state.alpha)) {  // a further liquid lies below both
+      from_a_further_liquid(members, state);
+      return;
+    }
     point.T_K = state.T_K;
     point.liquids = {state.alpha, state.beta};
     point.residual = state.residual;

@@ -78,20 +78,38 @@ class Judge {
     }
   }
 
+  // How far boiling points and vapours of an ideal liquid will be off, at the middle temperature.
   void ideal(ActivityModel& prediction, std::size_t i, std::size_t j) {
-    std::array<double, 2> first{}, second{};
-    prediction.set_temperature((Tmin_K_ + Tmax_K_) / 2);
-    prediction.evaluate(std::array{0.0, 1.0}, first);
-    prediction.evaluate(std::array{1.0, 0.0}, second);
-    constexpr double far = 0.2;
-    if (std::max(std::abs(first[0]), std::abs(second[1])) < far) return;
+    const auto &first = substance(i).vapour_pressure, &second = substance(j).vapour_pressure;
+    if (!first || !second) return;
+    const double T = (Tmin_K_ + Tmax_K_) / 2, P1 = first->P_Pa(T), P2 = second->P_Pa(T);
+    prediction.set_temperature(T);
+    double most_T = 0, most_y = 0;
+    std::array<double, 2> limits{};
+    constexpr int steps = 20;
+    for (int k = 0; k <= steps; ++k) {
+      const double x = static_cast<double>(k) / steps;
+      std::array<double, 2> ln_gamma{};
+      prediction.evaluate(std::array{x, 1 - x}, ln_gamma);
+      if (k == 0) limits[0] = ln_gamma[0];
+      if (k == steps) limits[1] = ln_gamma[1];
+      const double real = x * std::exp(ln_gamma[0]) * P1, rest = (1 - x) * std::exp(ln_gamma[1]) * P2;
+      const double ideal = x * P1 + (1 - x) * P2, y = x * P1 / ideal;
+      const double slope = y * first->dln_P_dT(T) + (1 - y) * second->dln_P_dT(T);
+      most_T = std::max(most_T, std::abs(std::log((real + rest) / ideal)) / slope);
+      most_y = std::max(most_y, std::abs(real / (real + rest) - y));
+    }
+    constexpr double small_T = 0.5, small_y = 0.01, useless_T = 5, useless_y = 0.1;
+    if (most_T < small_T && most_y < small_y) return;
     notices_.add(
         "not-ideal",
         fmt::format(
             "the liquid is taken as ideal, but UNIFAC predicts limiting activity coefficients of {:.2f} "
-            "({} in {}) and {:.2f} ({} in {}): the diagram will be wrong",
-            std::exp(first[0]), substance(i).name, substance(j).name, std::exp(second[1]), substance(j).name,
-            substance(i).name));
+            "({} in {}) and {:.2f} ({} in {}): boiling points are off by up to {:.1f} K and vapour "
+            "compositions by up to {:.3f}{}",
+            std::exp(limits[0]), substance(i).name, substance(j).name, std::exp(limits[1]), substance(j).name,
+            substance(i).name, most_T, most_y,
+            most_T > useless_T || most_y > useless_y ? "; the diagram will be wrong" : ""));
   }
 
   void purposes() {

@@ -94,7 +94,9 @@ Json to_json(const Notices& notices) {
 }
 
 Json to_json(const Substance& substance) {
-  return {{"name", substance.name}, {"formula", substance.formula}, {"cas", substance.cas}};
+  Json json{{"name", substance.name}, {"formula", substance.formula}, {"cas", substance.cas}};
+  if (!substance.label.empty()) json["label"] = substance.label;
+  return json;
 }
 
 Json to_json(const PairParameters& pair) {
@@ -211,6 +213,7 @@ Json to_json(const Fit& fit) {
          {"tied_to", parameter.tied_to ? Json(fit.parameters[*parameter.tied_to].name) : Json(nullptr)}});
   }
   json["rms"] = to_json(fit.deviation);
+  if (const auto liquids = fit.rms_liquids()) json["rms"]["liquids"] = *liquids;
   json["rms_adjustment"] = to_json(fit.adjustment);
   json["objective"] = fit.objective;
   json["aicc"] = std::isfinite(fit.aicc) ? Json(fit.aicc) : Json(nullptr);

@@ -7,10 +7,13 @@
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/thermoml.hpp"
+#include "jampot/regression/plausibility.hpp"
 
 namespace jampot {
 
-std::vector<DataSet> read_measured_file(const std::filesystem::path& path, const Bank& bank) {
+namespace {
+
+std::vector<DataSet> read_as_stated(const std::filesystem::path& path, const Bank& bank) {
   const std::string whole = path.string();
   const std::size_t mark = lower_case(whole).rfind(".xml#");
   const bool one = mark != std::string::npos;
@@ -28,6 +31,18 @@ std::vector<DataSet> read_measured_file(const std::filesystem::path& path, const
   }
   throw RequestError({file, 0, {}}, fmt::format("there is no data set {} that can be used; there are {}",
                                                 whole.substr(mark + 4), joined(names, ", ")));
+}
+
+}  // namespace
+
+std::vector<DataSet> read_measured_file(const std::filesystem::path& path, const Bank& bank) {
+  std::vector<DataSet> sets = read_as_stated(path, bank);
+  for (DataSet& set : sets) {
+    Notices notices = implausible(set);
+    notices.add(set.notices);
+    set.notices = std::move(notices);
+  }
+  return sets;
 }
 
 std::string measured_text(const std::filesystem::path& path, const std::vector<DataSet>& sets) {

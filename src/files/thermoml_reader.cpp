@@ -167,10 +167,7 @@ class BlockReader {
   bool read_measured_values(const Row& row, DataPoint& point) {
     switch (data_.kind) {
       case DataKind::lle:
-        if (data_half_)
-          return read_phase(row, first_liquid_ ? one_liquid : other_liquid, "x", point.x, point.u_x);
-        return read_phase(row, one_liquid, "x", point.x, point.u_x) &&
-               read_phase(row, other_liquid, "x", point.y, point.u_y);
+        return read_liquids(row, point);
       case DataKind::gamma_inf:
         return read_limiting(row, point);
       case DataKind::excess_enthalpy: {
@@ -184,6 +181,22 @@ class BlockReader {
         if (!read_phase(row, liquid, "x", point.x, point.u_x)) return false;
         return !has_vapour(data_.kind) || read_phase(row, gas, "y", point.y, point.u_y);
     }
+  }
+
+  // Where no uncertainty is stated, that of a dilute component is a part of its fraction.
+  bool read_liquids(const Row& row, DataPoint& point) {
+    if (data_half_) {
+      if (!read_phase(row, first_liquid_ ? one_liquid : other_liquid, "x", point.x, point.u_x)) return false;
+    } else if (!read_phase(row, one_liquid, "x", point.x, point.u_x) ||
+               !read_phase(row, other_liquid, "x", point.y, point.u_y)) {
+      return false;
+    }
+    for (double* u : {&point.u_x, &point.u_y}) {
+      if (*u > 0 || (data_half_ && u == &point.u_y)) continue;
+      *u = assumed_.take_of_liquids();
+      point.relative_u_x = assumed_relative_of_liquids;
+    }
+    return true;
   }
 
   bool read_limiting(const Row& row, DataPoint& point) {
@@ -238,7 +251,8 @@ class BlockReader {
       if (!(x[i] >= 0 && x[i] <= 1))
         throw RequestError(place(*last), fmt::format("a fraction lies in 0..1, found {}", x[i]));
       sum += x[i];
-      if (letter) u = std::max(u, uncertainty(*last, letter));
+      if (letter && (last->uncertainty || data_.kind != DataKind::lle))
+        u = std::max(u, uncertainty(*last, letter));
     }
     constexpr double rounding = 2e-3;  // printed digits
     if (sum > 1 + rounding || (missing == 0 && sum < 1 - rounding))
@@ -272,8 +286,11 @@ class BlockReader {
     const double ratio = to_moles * value.number;
     x = from_mole_ratio(ratio, solute);
     // dx = d ratio / (1 + ratio)^2
-    u_x = value.uncertainty ? to_moles * *value.uncertainty / ((1 + ratio) * (1 + ratio))
-                            : uncertainty({x[solute], {}, value.line}, "x");
+    if (value.uncertainty) {
+      u_x = to_moles * *value.uncertainty / ((1 + ratio) * (1 + ratio));
+    } else if (data_.kind != DataKind::lle) {
+      u_x = uncertainty({x[solute], {}, value.line}, "x");
+    }
     return true;
   }
 
@@ -303,6 +320,7 @@ std::optional<DataSet> together(const DataSet& one, const DataSet& other) {
     point.y = match->x;
     if (turned) std::swap(point.y[0], point.y[1]);
     point.u_y = match->u_x;
+    point.relative_u_x = std::max(point.relative_u_x, match->relative_u_x);
   }
   both.name = one.name + "+" + other.name.substr(other.name.rfind('#') + 1);
   both.notices.add(other.notices);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <boost/math/differentiation/autodiff.hpp>
 #include <cmath>
+#include <numbers>
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
@@ -102,7 +103,11 @@ void TsonopoulosVirial::compute(double T_K) {
 }
 
 HaydenOConnellVirial::HaydenOConnellVirial(const std::vector<Substance>& substances)
-    : VirialCoefficients(substances.size()), pairs_(size_ * size_), rest_(substances) {
+    : VirialCoefficients(substances.size()),
+      pairs_(size_ * size_),
+      dimer_(size_),
+      acid_(size_),
+      rest_(substances) {
   std::vector<std::string> missing;
   struct Single {
     double omega, energy, sigma, dipole;
@@ -112,6 +117,13 @@ HaydenOConnellVirial::HaydenOConnellVirial(const std::vector<Substance>& substan
     const auto& p = substances[i].hayden_oconnell;
     if (!p) {
       missing.push_back(substances[i].name);
+      dimer_[i] = substances[i].dimer;
+      acid_[i] = dimer_[i].has_value();
+      if (!dimer_[i]) continue;
+      dimers_ = true;
+      notices_.add("dimers",
+                   fmt::format("{} pairs up in the vapour by the constant of its dimers, {} (grade {})",
+                               substances[i].name, dimer_[i]->source, dimer_[i]->grade));
       continue;
     }
     const double R = p->radius_A, Tc = *substances[i].Tc_K, Pc_bar = *substances[i].Pc_Pa / 1e5;
@@ -127,7 +139,8 @@ HaydenOConnellVirial::HaydenOConnellVirial(const std::vector<Substance>& substan
       sigma *= std::cbrt(1 + xi * c2);
     }
     singles[i] = {omega, energy, sigma, p->dipole_D};
-    if (p->eta >= 4.5) dimers_ = true;
+    acid_[i] = p->eta >= 4.5;
+    dimers_ = dimers_ || acid_[i];
   }
   for (std::size_t i = 0; i < size_; ++i) {
     for (std::size_t j = 0; j < size_; ++j) {
@@ -185,6 +198,37 @@ void HaydenOConnellVirial::compute(double T_K) {
         bound += b0 * std::exp(pair.eta * (D - 4.27)) * (1 - exp(1500 * pair.eta / T));
       }
       set(i, j, coefficient(free + bound), coefficient(bound));
+    }
+  }
+  pair_up(T_K);
+}
+
+// As a second virial coefficient the dimers of one acid are -R T K, those of two -R T K/2.
+void HaydenOConnellVirial::pair_up(double T_K) {
+  if (std::none_of(dimer_.begin(), dimer_.end(), [](const auto& dimer) { return dimer.has_value(); })) return;
+  const auto T = make_fvar<double, 2>(T_K);
+  const auto plus = [](const VirialCoefficient& a, const VirialCoefficient& b) {
+    return VirialCoefficient{a.value + b.value, a.dT + b.dT, a.dTT + b.dTT};
+  };
+  for (std::size_t i = 0; i < size_; ++i) {
+    if (!dimer_[i]) continue;
+    const VirialCoefficient own =
+        coefficient(-gas_constant / mmHg * T * exp(std::numbers::ln10 * (dimer_[i]->A + dimer_[i]->B_K / T)));
+    set(i, i, plus(total(i, i), own), own);
+  }
+  for (std::size_t i = 0; i < size_; ++i) {
+    for (std::size_t j = 0; j < i; ++j) {
+      if (!acid_[i] || !acid_[j] || !(dimer_[i] || dimer_[j])) continue;
+      // b = -sqrt(bi bj), with its derivatives from those of ln |b|.
+      const VirialCoefficient &a = bound(i, i), &b = bound(j, j);
+      const auto log_slope = [](const VirialCoefficient& c) { return c.dT / c.value; };
+      const auto log_bend = [&](const VirialCoefficient& c) {
+        return c.dTT / c.value - log_slope(c) * log_slope(c);
+      };
+      const double value = -std::sqrt(a.value * b.value), slope = (log_slope(a) + log_slope(b)) / 2;
+      const VirialCoefficient cross{value, value * slope,
+                                    value * (slope * slope + (log_bend(a) + log_bend(b)) / 2)};
+      set(i, j, plus(total(i, j), cross), cross);
     }
   }
 }

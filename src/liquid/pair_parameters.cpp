@@ -35,6 +35,21 @@ bool PairParameters::same_values(const PairParameters& other) const {
          sizes == seen.sizes;
 }
 
+void take_sizes(PairParameters& pair, const std::vector<PairParameters>& others) {
+  if (!pair.sizes) return;
+  for (std::size_t k = 0; k < 2; ++k) {
+    for (const PairParameters& other : others) {
+      if (other.model != pair.model || !other.sizes) continue;
+      for (std::size_t l = 0; l < 2; ++l) {
+        if (other.between[l] != pair.between[k]) continue;
+        pair.sizes->r[k] = other.sizes->r[l];
+        pair.sizes->q[k] = other.sizes->q[l];
+        pair.sizes->q_residual[k] = other.sizes->q_residual[l];
+      }
+    }
+  }
+}
+
 void ParameterCollection::add(PairParameters parameters) {
   const auto& [first, second] = parameters.between;
   for (const PairParameters& known : list_) {

@@ -10,20 +10,42 @@
 
 namespace jampot {
 
+namespace {
+
+// Of the pure vapour by a model.
+EnthalpyPath::Departure departure_of(const std::string& model, const Substance& substance) {
+  if (model == "ideal") return [](double, double) { return EnthalpyPath::Levels{}; };
+  VapourChoice choice;
+  choice.model = model;
+  struct Pure {
+    std::unique_ptr<Phase> vapour;
+    PhaseValues values{1};
+  };
+  auto pure = std::make_shared<Pure>();
+  pure->vapour = make_vapour(choice, {substance}).phase;
+  return [pure](double T_K, double P_Pa) {
+    const double alone[1] = {1.0};
+    pure->vapour->evaluate(T_K, P_Pa, alone, {true, false, false}, pure->values);
+    const double h = -gas_constant * T_K * T_K * pure->values.dT[0];
+    return EnthalpyPath::Levels{h, h / T_K - gas_constant * pure->values.ln_phi[0]};
+  };
+}
+
+}  // namespace
+
 Energies::Energies(Mixture& mixture, const Reference& reference)
     : mixture_(mixture),
       reference_(reference),
+      paths_(mixture.size()),
       values_(mixture.size()),
-      pure_values_(1),
       ln_gamma_(mixture.size()),
       dln_gamma_(mixture.size()) {
   if (mixture.one_equation()) return;
   for (std::size_t i = 0; i < mixture.size(); ++i) {
     const Substance& substance = mixture.substances()[i];
-    VapourChoice choice;
-    choice.model = mixture.vapour_model();
-    pure_vapours_.push_back(make_vapour(choice, {substance}).phase);
-    if (!mixture.is_solute(i) && substance.vapour_pressure && !enthalpy_of_vaporisation(substance, 300).value)
+    if (!substance.vapour_pressure) continue;
+    paths_[i].emplace(substance, departure_of(mixture.vapour_model(), substance));
+    if (!mixture.is_solute(i) && !enthalpy_of_vaporisation(substance, 300).value)
       notices_.add(
           "Hvap-from-slope",
           fmt::format(
@@ -33,23 +55,11 @@ Energies::Energies(Mixture& mixture, const Reference& reference)
   }
 }
 
-// Above the pure ideal gas on the reference, negative.
-double Energies::pure_liquid(std::size_t i, double T_K) {
-  const Substance& substance = mixture_.substances()[i];
-  if (!substance.vapour_pressure) {
-    throw CalculationError(fmt::format(
-        "the enthalpy of the liquid needs a vapour pressure of {}, which has none", substance.name));
-  }
-  const bool beyond = substance.Tc_K && T_K >= *substance.Tc_K;
-  if (beyond) return 0;
-  const auto known = enthalpy_of_vaporisation(substance, T_K).value;
-  const double Hvap = known ? *known : enthalpy_from_slope(substance, T_K);
-  const double pure[1] = {1.0};
-  pure_vapours_[i]->evaluate(T_K, substance.vapour_pressure->P_Pa(T_K), pure, {true, false, false},
-                             pure_values_);
-  const double departure =
-      mixture_.vapour_model() == "ideal" ? 0 : -gas_constant * T_K * T_K * pure_values_.dT[0];
-  return departure - Hvap;
+const EnthalpyPath& Energies::path(std::size_t i) const {
+  if (paths_[i]) return *paths_[i];
+  throw CalculationError(
+      fmt::format("the enthalpy of the liquid needs a vapour pressure of {}, which has none",
+                  mixture_.substances()[i].name));
 }
 
 double Energies::enthalpy(std::size_t kind, double T_K, double P_Pa, std::span<const double> x) {
@@ -61,7 +71,8 @@ double Energies::enthalpy(std::size_t kind, double T_K, double P_Pa, std::span<c
       throw CalculationError(
           fmt::format("no enthalpy of {}: {}", mixture_.substances()[i].name, ideal.method));
     h += x[i] * *ideal.value;
-    if (liquid(kind) && !mixture_.is_solute(i)) h += x[i] * pure_liquid(i, T_K);
+    if (liquid(kind) && !mixture_.is_solute(i)) h += x[i] * path(i).liquid(T_K).h;
+    if (!liquid(kind) && on_a_path(i)) h += x[i] * path(i).vapour(T_K, x[i] * P_Pa).h;
   }
   double slope = 0;
   if (liquid(kind)) {
@@ -79,13 +90,16 @@ void Energies::heat_capacity(std::size_t kind, double T_K, double P_Pa, std::spa
                              Property& Cp) {
   double sum = 0;
   for (std::size_t i = 0; i < x.size(); ++i) {
+    if (!(x[i] > 0)) continue;
     const Substance& substance = mixture_.substances()[i];
-    const Property pure =
-        liquid(kind) ? liquid_heat_capacity(substance, T_K) : gas_heat_capacity(substance, T_K);
+    Property pure = !liquid(kind)  ? gas_heat_capacity(substance, T_K)
+                    : on_a_path(i) ? path(i).liquid_Cp(T_K)
+                                   : liquid_heat_capacity(substance, T_K);
     if (!pure.value) {
       Cp = {std::nullopt, substance.name + ": " + pure.method};
       return;
     }
+    if (!liquid(kind) && on_a_path(i)) *pure.value += path(i).vapour_Cp(T_K, x[i] * P_Pa);
     sum += x[i] * *pure.value;
   }
   if (liquid(kind)) {

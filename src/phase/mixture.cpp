@@ -29,7 +29,7 @@ void check(const std::vector<Substance>& substances) {
 
 // Whether a vapour model has what it takes to let this acid pair up.
 bool can_pair(const Substance& acid, const std::string& vapour) {
-  if (vapour == "virial") return acid.hayden_oconnell && acid.hayden_oconnell->eta >= 4.5;
+  if (vapour == "virial") return acid.dimer || (acid.hayden_oconnell && acid.hayden_oconnell->eta >= 4.5);
   return vapour == "pc-saft" && acid.pc_saft && !acid.pc_saft->association_scheme.empty();
 }
 
@@ -146,7 +146,7 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
   Notices notices;
   notices.add(model_notices_);
   for (const Substance& substance : substances_) {
-    if (substance.name.ends_with(" acid") && !(associating_vapour_ && can_pair(substance, choice_.model))) {
+    if (pairs_up(substance) && !(associating_vapour_ && can_pair(substance, choice_.model))) {
       notices.add(
           "associating-vapour",
           fmt::format("{} associates in the vapour, which {} does not describe; boiling and dew points with "

@@ -43,26 +43,37 @@ ParameterCollection complete_pairs(const std::string& model, const std::vector<S
                                    const ParameterCollection& given, MissingPairs policy,
                                    const EstimateOptions& options, Notices& notices) {
   ParameterCollection complete = given;
-  for (std::size_t i = 0; needs_pairs(model) && i < substances.size(); ++i) {
+  if (!needs_pairs(model)) return complete;
+  std::vector<std::pair<std::size_t, std::size_t>> unknown;
+  for (std::size_t i = 0; i < substances.size(); ++i) {
     for (std::size_t j = i + 1; j < substances.size(); ++j) {
-      const Substance &first = substances[i], &second = substances[j];
-      if (given.find(model, first.name, second.name)) continue;
-      const auto published = published_pairs(model, first.name, second.name);
-      if (!published.empty()) {
+      if (given.find(model, substances[i].name, substances[j].name)) continue;
+      const auto published = published_pairs(model, substances[i].name, substances[j].name);
+      if (published.empty()) {
+        unknown.emplace_back(i, j);
+      } else {
         complete.add(published.front());
-      } else if (policy == MissingPairs::estimate) {
-        EstimateOptions wanted = options;
-        wanted.model = model;
-        const Estimate estimate = estimate_pair(first, second, wanted);
-        notices.add(estimate.notices);
-        complete.add(estimate.pair);
-      } else if (policy == MissingPairs::ideal) {
-        complete.add(without_interaction(model, first, second));
-        notices.add("ideal-pair",
-                    fmt::format("{} and {} are taken as without interaction, because nothing is known "
-                                "of them and --missing-pairs ideal asks for it",
-                                first.name, second.name));
       }
+    }
+  }
+  // Known first: what they state of the size of a molecule holds for the others too.
+  for (const auto& [i, j] : unknown) {
+    const Substance &first = substances[i], &second = substances[j];
+    if (policy == MissingPairs::estimate) {
+      EstimateOptions wanted = options;
+      wanted.model = model;
+      wanted.beside = complete.all();
+      const Estimate estimate = estimate_pair(first, second, wanted);
+      notices.add(estimate.notices);
+      complete.add(estimate.pair);
+    } else if (policy == MissingPairs::ideal) {
+      PairParameters pair = without_interaction(model, first, second);
+      take_sizes(pair, complete.all());
+      complete.add(std::move(pair));
+      notices.add("ideal-pair",
+                  fmt::format("{} and {} are taken as without interaction, because nothing is known "
+                              "of them and --missing-pairs ideal asks for it",
+                              first.name, second.name));
     }
   }
   return complete;

@@ -82,8 +82,10 @@ struct Solved {
 
 // Least squares from several starts; the best end is taken.
 Solved solve(const Substance& first, const Substance& second, const std::string& model_name,
-             const std::vector<Coefficient>& form, double alpha, const std::vector<Target>& targets) {
+             const std::vector<Coefficient>& form, double alpha, const std::vector<Target>& targets,
+             const std::vector<PairParameters>& beside = {}) {
   PairParameters pair = neutral_pair(model_name, first, second);
+  take_sizes(pair, beside);
   if (pair.terms.contains("alpha")) pair.terms["alpha"].constant = alpha;
   double T_mean = 0;
   for (const Target& target : targets) T_mean += target.T_K / static_cast<double>(targets.size());
@@ -191,7 +193,7 @@ Estimate estimate_pair(const Substance& first, const Substance& second, const Es
     }
     for (int k = 0; k <= 10; ++k) targets.push_back({T_K, 0.1 * k, predicted(T_K, 0.1 * k), {true, true}});
   }
-  Solved solved = solve(first, second, options.model, options.form, options.alpha, targets);
+  Solved solved = solve(first, second, options.model, options.form, options.alpha, targets, options.beside);
   Estimate estimate;
   estimate.pair = std::move(solved.pair);
   estimate.pair.estimated = true;

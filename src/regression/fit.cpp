@@ -17,6 +17,7 @@
 #include "jampot/basis/text.hpp"
 #include "jampot/diagram/liquid_comparison.hpp"
 #include "jampot/liquid/models.hpp"
+#include "jampot/regression/plausibility.hpp"
 
 namespace jampot {
 namespace {
@@ -292,13 +293,18 @@ void fill_ranges(Fit& result) {
 
 void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& problem, const Descent& best) {
   const auto standardised = problem.liquid_residuals(best);
+  const auto nearest = problem.nearest_liquids(best);
   ActivityModel& model = problem.context().mixture().activity();
   std::size_t used = 0;
   for (std::size_t s = 0; s < sets.size(); ++s) {
     if (vapour_liquid(sets[s].kind)) continue;
     for (const DataPoint& point : sets[s].points) {
       LiquidRow row{s, sets[s].kind, point, 0, {}, {}, {}};
-      if (point.excluded.empty()) row.standardised = standardised.at(used++);
+      std::optional<LiquidPair> line;
+      if (point.excluded.empty()) {
+        line = nearest.at(used);
+        row.standardised = standardised.at(used++);
+      }
       if (row.kind == DataKind::gamma_inf) {
         std::vector<double> ln_gamma(point.x.size());
         model.set_temperature(point.T_K);
@@ -306,6 +312,9 @@ void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& pro
         row.model = std::exp(ln_gamma[point.solute]);
       } else if (row.kind == DataKind::excess_enthalpy) {
         row.model = model_excess_enthalpy(model, point.T_K, point.x);
+      } else if (line) {
+        row.alpha = line->alpha;
+        row.beta = line->beta;
       } else {
         if (const auto liquids = nearest_liquids(model, point)) {
           row.alpha = liquids->alpha;
@@ -452,6 +461,18 @@ std::string Fit::fitted_to() const {
   return residuals.empty() ? "lle" : "vle+lle";
 }
 
+std::optional<double> Fit::rms_liquids() const {
+  MeanSquare all;
+  for (const LiquidRow& row : liquid_residuals) {
+    if (row.kind != DataKind::lle || row.alpha.empty() || !row.measured.excluded.empty()) continue;
+    for (std::size_t i = 0; i < row.alpha.size(); ++i) {
+      all.add(row.alpha[i] - row.measured.x[i]);
+      all.add(row.beta[i] - row.measured.y[i]);
+    }
+  }
+  return all.root();
+}
+
 double LiquidRow::distance() const {
   double sum = 0;
   for (const double value : standardised) sum += value * value;
@@ -510,6 +531,7 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   for (const DataSet& set : sets) {
     result.data.push_back(set.name);
     result.isobaric.push_back(isobaric(set.kind));
+    result.notices.add(implausible(set));
     result.notices.add(set.notices);
   }
   double T_sum = 0;
@@ -547,6 +569,8 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
     if (options.progress) ++options.progress->done;
     if (auto descent = problem.descend(start)) descents.push_back(std::move(*descent));
   }
+  if (descents.empty() && result.notices.has("data-implausible"))
+    throw CalculationError("nothing was fitted: " + result.notices.begin()->text);
   if (descents.empty()) {
     throw CalculationError(
         fmt::format("none of {} starting points led to a fit; are the pressures, temperatures and "
@@ -554,7 +578,18 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
                     options.starts));
   }
   auto groups = distinct(std::move(descents));
-  const auto polished = problem.polish(groups.front().first);
+  auto polished = problem.polish(groups.front().first);
+  // Distances to two liquids are of first order until then, and may order the minima otherwise.
+  constexpr std::size_t most_polished = 4;
+  for (std::size_t k = 1; problem.with_two_liquids() && k < std::min(groups.size(), most_polished); ++k) {
+    if (!polished || groups[k].first.objective > 3 * groups.front().first.objective) continue;
+    const auto other = problem.polish(groups[k].first);
+    if (other && other->objective < polished->objective * (1 - 1e-9)) {
+      polished = other;
+      std::swap(groups.front(), groups[k]);
+    }
+  }
+  if (polished && problem.with_two_liquids()) polished = problem.polish(*polished);
   if (!polished) {
     throw CalculationError(
         "the best of the starting points led into a flat valley without an end: the data do not "

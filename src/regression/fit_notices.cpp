@@ -330,6 +330,7 @@ void pure_points(Fit& fit, const std::vector<DataSet>& sets) {
 }  // namespace
 
 void add_fit_notices(Fit& fit, const std::vector<DataSet>& sets) {
+  if (fit.notices.has("data-implausible")) return;  // whatever else is odd follows from it
   misfit(fit);
   doubtful_parameters(fit);
   invented_split(fit);

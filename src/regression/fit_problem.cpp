@@ -273,6 +273,7 @@ std::vector<std::vector<double>> FitProblem::liquid_residuals(const Descent& sol
 }
 
 std::optional<Descent> FitProblem::descend(const std::vector<double>& start) {
+  for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
   scaled_ = start;
   std::fill(adjustments_.begin(), adjustments_.end(), 0.0);
   constexpr double relative_change = 1e-7;  // of the objective; the best minimum is polished afterwards
@@ -285,18 +286,44 @@ std::optional<Descent> FitProblem::polish(const Descent& found) {
   adjustments_ = found.adjustments;
   constexpr double relative_change = 1e-11;  // below it rounding decides
   constexpr int most_iterations = 500;
+  for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
   const auto polished = minimise(relative_change, most_iterations);
-  return polished && polished->converged ? polished : std::nullopt;
+  if (!polished || !polished->converged) return std::nullopt;
+  if (reweighted_.empty()) return polished;
+  context_.set(scaled_.data());
+  for (TwoLiquidsResidual* residual : reweighted_) residual->make_exact();
+  const auto exact = minimise(relative_change, most_iterations);
+  if (exact && exact->converged) return exact;
+  for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
+  scaled_ = polished->scaled;
+  adjustments_ = polished->adjustments;
+  return polished;
+}
+
+std::vector<std::optional<LiquidPair>> FitProblem::nearest_liquids(const Descent& solution) {
+  std::vector<std::optional<LiquidPair>> all;
+  const double* blocks[] = {solution.scaled.data()};
+  for (const auto& residual : liquid_residuals_) {
+    std::vector<double> values(static_cast<std::size_t>(residual->num_residuals()));
+    residual->Evaluate(blocks, values.data(), nullptr);
+    const auto* two = dynamic_cast<const TwoLiquidsResidual*>(residual.get());
+    all.push_back(two != nullptr ? two->nearest() : std::nullopt);
+  }
+  return all;
 }
 
 // Two liquids are weighted at the parameters of the round before; a few rounds settle that.
 std::optional<Descent> FitProblem::minimise(double tolerance, int most_iterations) {
-  if (reweighted_.empty()) return minimise_once(tolerance, most_iterations);
+  const bool first_order = std::any_of(reweighted_.begin(), reweighted_.end(),
+                                       [](const auto* residual) { return !residual->nearest(); });
+  if (!first_order) return minimise_once(tolerance, most_iterations);
   std::optional<Descent> found;
   constexpr int most_rounds = 25;
   for (int round = 0; round < most_rounds; ++round) {
     context_.set(scaled_.data());
-    for (TwoLiquidsResidual* residual : reweighted_) residual->refresh();
+    for (TwoLiquidsResidual* residual : reweighted_) {
+      if (!residual->nearest()) residual->refresh();
+    }
     const std::vector<double> before = scaled_;
     found = minimise_once(tolerance, most_iterations);
     if (!found) return found;

@@ -45,7 +45,8 @@ class FitProblem {
   /// could not be evaluated.
   std::optional<Descent> descend(const std::vector<double>& start);
 
-  /// Takes a minimum found by `descend` to the last digits; nothing where that did not converge.
+  /// Takes a minimum found by `descend` to the last digits; nothing where that did not converge. Distances to
+  /// two liquids are exact from then on, until the next `descend`.
   std::optional<Descent> polish(const Descent& found);
 
   /// Derivatives at a solution: the information matrix of the free (scaled) parameters, the adjustments
@@ -57,6 +58,11 @@ class FitProblem {
 
   /// The standardised residuals of each liquid point at a solution.
   std::vector<std::vector<double>> liquid_residuals(const Descent& solution);
+
+  /// Of each liquid point the nearest pair of liquids that the model has; nothing where it has none there, or
+  /// where the point is none of two liquids.
+  std::vector<std::optional<LiquidPair>> nearest_liquids(const Descent& solution);
+  bool with_two_liquids() const { return !reweighted_.empty(); }
 
   FitContext& context() { return context_; }
 

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/diagram/liquid_comparison.hpp"
 
 namespace jampot {
 
@@ -69,26 +70,6 @@ bool ExcessEnthalpyResidual::Evaluate(double const* const* blocks, double* resid
   return true;
 }
 
-TwoLiquidsResidual::TwoLiquidsResidual(FitContext& context, const DataPoint& point)
-    : context_(context), point_(point) {
-  const std::size_t n = point.x.size(), terms = context.mixture().activity().terms().size();
-  for (Side* side : {&alpha_, &beta_})
-    *side = {std::vector<double>(n), std::vector<double>(n), std::vector<double>(n * n),
-             std::vector<double>(n * terms)};
-  present_ = point.present();
-  const auto N = static_cast<Eigen::Index>(present_.size());
-  weight_ = Eigen::MatrixXd::Identity(N, N);
-  mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
-  set_num_residuals(static_cast<int>(present_.size()));
-}
-
-void TwoLiquidsResidual::evaluate(const std::vector<double>& x, Side& side, bool with_slopes) const {
-  ActivityModel& model = context_.mixture().activity();
-  model.set_temperature(point_.T_K);
-  model.evaluate(x, side.ln_gamma, side.dT, side.dn);
-  if (with_slopes) model.term_derivatives(x, side.slopes);
-}
-
 namespace {
 
 // A fraction that was measured as zero still has a logarithm: half its uncertainty stands in. No other number
@@ -101,76 +82,225 @@ std::vector<double> inside(const std::vector<double>& x, double u, const std::ve
   return result;
 }
 
+using RowMajor = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
+
 }  // namespace
 
-void TwoLiquidsResidual::refresh() {
-  const std::vector<double> x = inside(point_.x, point_.u_x, present_),
-                            y = inside(point_.y, point_.u_y, present_);
-  evaluate(x, alpha_, false);
-  evaluate(y, beta_, false);
-  const std::size_t n = x.size(), m = present_.size();
-  const auto M = static_cast<Eigen::Index>(m);
-  Eigen::MatrixXd variance = Eigen::MatrixXd::Zero(M, M);
-  Eigen::VectorXd slope(M);
-  const auto add = [&](double u) { variance += u * u * slope * slope.transpose(); };
-  for (const auto& [side, fractions, u, sign] :
-       {std::tuple(&alpha_, &x, point_.u_x, 1.0), std::tuple(&beta_, &y, point_.u_y, -1.0)}) {
-    // x_k up, the largest one down, which a dilute component does not disturb.
-    const std::size_t last = *std::max_element(
-        present_.begin(), present_.end(), [&, f = fractions](auto a, auto b) { return (*f)[a] < (*f)[b]; });
+TwoLiquidsResidual::TwoLiquidsResidual(FitContext& context, const DataPoint& point)
+    : context_(context), point_(point), present_(point.present()) {
+  const std::size_t n = point.x.size(), terms = context.mixture().activity().terms().size();
+  for (Side* side : {&alpha_, &beta_})
+    *side = {std::vector<double>(n), std::vector<double>(n), std::vector<double>(n * n),
+             std::vector<double>(n * terms)};
+  measured_ = {inside(point.x, point.u_x, present_), inside(point.y, point.u_y, present_), point.T_K};
+  rest_alpha_ = rest(measured_.alpha);
+  rest_beta_ = rest(measured_.beta);
+  const auto N = static_cast<Eigen::Index>(present_.size());
+  weight_ = Eigen::MatrixXd::Identity(N, N);
+  mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
+  set_num_residuals(static_cast<int>(present_.size()));
+}
+
+// The largest fraction follows from the others, which a dilute component does not disturb.
+std::size_t TwoLiquidsResidual::rest(const std::vector<double>& fractions) const {
+  return *std::max_element(present_.begin(), present_.end(),
+                           [&](auto a, auto b) { return fractions[a] < fractions[b]; });
+}
+
+void TwoLiquidsResidual::evaluate(const std::vector<double>& x, double T_K, Side& side,
+                                  bool with_slopes) const {
+  ActivityModel& model = context_.mixture().activity();
+  model.set_temperature(T_K);
+  model.evaluate(x, side.ln_gamma, side.dT, side.dn);
+  if (with_slopes) model.term_derivatives(x, side.slopes);
+}
+
+TwoLiquidsResidual::Linearised TwoLiquidsResidual::linearised(const LiquidPair& at) const {
+  evaluate(at.alpha, at.T_K, alpha_, false);
+  evaluate(at.beta, at.T_K, beta_, false);
+  const std::size_t n = at.alpha.size(), m = present_.size();
+  const auto M = static_cast<Eigen::Index>(m), columns = 2 * (M - 1) + 1;
+  Linearised result{Eigen::VectorXd(M), Eigen::MatrixXd(M, columns), Eigen::VectorXd(columns)};
+  for (Eigen::Index r = 0; r < M; ++r) {
+    const std::size_t i = present_[static_cast<std::size_t>(r)];
+    result.F[r] = std::log(at.alpha[i] / at.beta[i]) + alpha_.ln_gamma[i] - beta_.ln_gamma[i];
+    result.B(r, columns - 1) = alpha_.dT[i] - beta_.dT[i];
+  }
+  result.u[columns - 1] = point_.u_T_K;
+  Eigen::Index column = 0;
+  for (const auto& [side, here, measured, last, u, sign] :
+       {std::tuple(&alpha_, &at.alpha, &measured_.alpha, rest_alpha_, point_.u_x, 1.0),
+        std::tuple(&beta_, &at.beta, &measured_.beta, rest_beta_, point_.u_y, -1.0)}) {
     for (const std::size_t k : present_) {
       if (k == last) continue;
-      for (std::size_t r = 0; r < m; ++r) {
-        const std::size_t i = present_[r];
-        const double ideal = (i == k ? 1 / (*fractions)[i] : 0) - (i == last ? 1 / (*fractions)[i] : 0);
-        slope[static_cast<Eigen::Index>(r)] = sign * (ideal + side->dn[i * n + k] - side->dn[i * n + last]);
+      for (Eigen::Index r = 0; r < M; ++r) {
+        const std::size_t i = present_[static_cast<std::size_t>(r)];
+        const double ideal = (i == k ? 1 / (*here)[i] : 0) - (i == last ? 1 / (*here)[i] : 0);
+        result.B(r, column) = sign * (ideal + side->dn[i * n + k] - side->dn[i * n + last]);
       }
-      add(u_of_fraction((*fractions)[k], u, point_.relative_u_x));
+      result.u[column++] = u_of_fraction((*measured)[k], u, point_.relative_u_x);
     }
   }
-  for (std::size_t r = 0; r < m; ++r) {
-    slope[static_cast<Eigen::Index>(r)] = alpha_.dT[present_[r]] - beta_.dT[present_[r]];
+  return result;
+}
+
+LiquidPair TwoLiquidsResidual::moved(const LiquidPair& from, const Eigen::VectorXd& step) const {
+  LiquidPair to = from;
+  Eigen::Index column = 0;
+  for (const auto& [fractions, last] : {std::pair(&to.alpha, rest_alpha_), std::pair(&to.beta, rest_beta_)}) {
+    double others = 0;
+    for (const std::size_t k : present_) {
+      if (k == last) continue;
+      // Never past a tenth of the way to zero in one step.
+      (*fractions)[k] = std::max((*fractions)[k] + step[column++], 0.1 * (*fractions)[k]);
+      others += (*fractions)[k];
+    }
+    (*fractions)[last] = std::max(1 - others, 0.1 * (*fractions)[last]);
+    const double sum = others + (*fractions)[last];
+    for (const std::size_t k : present_) (*fractions)[k] /= sum;
   }
-  add(point_.u_T_K);
+  to.T_K = std::max(from.T_K + step[column], 0.5 * from.T_K);
+  return to;
+}
+
+Eigen::VectorXd TwoLiquidsResidual::difference(const LiquidPair& from, const LiquidPair& to) const {
+  Eigen::VectorXd result(2 * (static_cast<Eigen::Index>(present_.size()) - 1) + 1);
+  Eigen::Index column = 0;
+  for (const std::size_t k : present_)
+    if (k != rest_alpha_) result[column++] = to.alpha[k] - from.alpha[k];
+  for (const std::size_t k : present_)
+    if (k != rest_beta_) result[column++] = to.beta[k] - from.beta[k];
+  result[column] = to.T_K - from.T_K;
+  return result;
+}
+
+namespace {
+
+// B U B', with a floor against columns that say nothing.
+Eigen::LLT<Eigen::MatrixXd> variance_of(const Eigen::MatrixXd& B, const Eigen::VectorXd& u) {
+  Eigen::MatrixXd variance = B * u.array().square().matrix().asDiagonal() * B.transpose();
   const double floor = 1e-12 * variance.trace();
   variance.diagonal().array() += floor;
-  const Eigen::LLT<Eigen::MatrixXd> cholesky(variance);
-  if (cholesky.info() != Eigen::Success) return;  // keeps the weights it has
-  weight_ = cholesky.matrixL().solve(Eigen::MatrixXd::Identity(M, M));
+  return Eigen::LLT<Eigen::MatrixXd>(variance);
+}
+
+}  // namespace
+
+// Onto the equilibria of the model by the shortest way. False where that leads to one liquid or nowhere.
+bool TwoLiquidsResidual::restore(LiquidPair& line) const {
+  constexpr int most_steps = 40;
+  for (int step = 0; step < most_steps; ++step) {
+    const Linearised here = linearised(line);
+    if (!here.F.allFinite()) return false;
+    if (here.F.lpNorm<Eigen::Infinity>() < 1e-11) {
+      double apart = 0;
+      for (const std::size_t i : present_) apart = std::max(apart, std::abs(line.alpha[i] - line.beta[i]));
+      constexpr double one_liquid = 1e-4;
+      return apart > one_liquid;
+    }
+    const auto variance = variance_of(here.B, here.u);
+    if (variance.info() != Eigen::Success) return false;
+    const Eigen::VectorXd way = here.B.transpose() * variance.solve(here.F);
+    line = moved(line, -(here.u.array().square() * way.array()).matrix());
+  }
+  return false;
+}
+
+// Along the equilibria to the pair nearest to the measured one.
+bool TwoLiquidsResidual::approach(LiquidPair& line) const {
+  if (!restore(line)) return false;
+  constexpr int most_steps = 200;
+  for (int step = 0; step < most_steps; ++step) {
+    const Linearised here = linearised(line);
+    const auto variance = variance_of(here.B, here.u);
+    if (variance.info() != Eigen::Success) return false;
+    const Eigen::VectorXd whole = difference(line, measured_);
+    const Eigen::VectorXd across = here.B.transpose() * variance.solve(here.B * whole);
+    const Eigen::VectorXd along = whole - (here.u.array().square() * across.array()).matrix();
+    const auto length = [&](const Eigen::VectorXd& d) {
+      return (d.array() / here.u.array()).matrix().norm();
+    };
+    const double distance = length(whole);
+    if (length(along) < 1e-7 * (1 + distance)) return true;
+    bool shorter = false;
+    for (double share = 1; share > 1e-6 && !shorter; share /= 2) {
+      LiquidPair next = moved(line, share * along);
+      if (!restore(next)) continue;
+      shorter = length(difference(next, measured_)) < distance;
+      if (shorter) line = std::move(next);
+    }
+    if (!shorter) return true;  // rounding
+  }
+  return true;
+}
+
+void TwoLiquidsResidual::refresh() {
+  const Linearised here = linearised(measured_);
+  const auto variance = variance_of(here.B, here.u);
+  if (variance.info() != Eigen::Success) return;  // keeps the weights it has
+  const auto M = here.F.size();
+  weight_ = variance.matrixL().solve(Eigen::MatrixXd::Identity(M, M));
+}
+
+void TwoLiquidsResidual::make_exact() {
+  nearest_.reset();
+  ActivityModel& model = context_.mixture().activity();
+  const auto found = nearest_liquids(model, point_);
+  if (!found) return;
+  LiquidPair line{found->alpha, found->beta, point_.T_K};
+  for (auto* fractions : {&line.alpha, &line.beta}) {
+    for (const std::size_t i : present_) (*fractions)[i] = std::max((*fractions)[i], 1e-300);
+  }
+  if (approach(line)) nearest_ = std::move(line);
 }
 
 bool TwoLiquidsResidual::Evaluate(double const* const* blocks, double* residuals, double** jacobians) const {
   context_.set(blocks[0]);
   const bool slopes = jacobians != nullptr && jacobians[0] != nullptr;
-  const std::vector<double> x = inside(point_.x, point_.u_x, present_),
-                            y = inside(point_.y, point_.u_y, present_);
-  evaluate(x, alpha_, slopes);
-  evaluate(y, beta_, slopes);
-  const auto M = static_cast<Eigen::Index>(present_.size());
-  Eigen::VectorXd F(M);
-  for (Eigen::Index r = 0; r < M; ++r) {
-    const std::size_t i = present_[static_cast<std::size_t>(r)];
-    F[r] = std::log(x[i] / y[i]) + alpha_.ln_gamma[i] - beta_.ln_gamma[i];
+  Eigen::Map<Eigen::VectorXd> into(residuals, static_cast<Eigen::Index>(present_.size()));
+  if (nearest_) {
+    LiquidPair line = *nearest_;
+    if (!approach(line)) return false;
+    const Linearised here = linearised(line);
+    const auto variance = variance_of(here.B, here.u);
+    if (variance.info() != Eigen::Success) return false;
+    // At the nearest pair the way to the measured one is U B' times something: L^-1 B of it has its length.
+    into = variance.matrixL().solve(here.B * difference(line, measured_));
+    if (slopes) {
+      evaluate(line.alpha, line.T_K, alpha_, true);
+      evaluate(line.beta, line.T_K, beta_, true);
+      const auto M = here.F.size();
+      jacobian(variance.matrixL().solve(Eigen::MatrixXd::Identity(M, M)), line.T_K, jacobians[0]);
+    }
+    nearest_ = std::move(line);
+    return into.allFinite();
   }
-  Eigen::Map<Eigen::VectorXd>(residuals, M) = weight_ * F;
-  if (!F.allFinite()) return false;
+  const Linearised here = linearised(measured_);
+  into = weight_ * here.F;
+  if (!here.F.allFinite()) return false;
   if (!slopes) return true;
+  evaluate(measured_.alpha, measured_.T_K, alpha_, true);
+  evaluate(measured_.beta, measured_.T_K, beta_, true);
+  jacobian(weight_, measured_.T_K, jacobians[0]);
+  return true;
+}
+
+// weight dF/dparameters, from the slopes of both sides.
+void TwoLiquidsResidual::jacobian(const Eigen::MatrixXd& weight, double T_K, double* into) const {
   const std::size_t terms = context_.mixture().activity().terms().size();
+  const auto M = static_cast<Eigen::Index>(present_.size()),
+             parameters = static_cast<Eigen::Index>(context_.free().size());
   Eigen::VectorXd dF(M);
-  const auto parameters = static_cast<Eigen::Index>(context_.free().size());
-  Eigen::Map<Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>> J(jacobians[0], M,
-                                                                                       parameters);
+  Eigen::Map<RowMajor> J(into, M, parameters);
   for (Eigen::Index p = 0; p < parameters; ++p) {
-    const auto parameter = static_cast<std::size_t>(p);
     for (Eigen::Index r = 0; r < M; ++r) {
       const std::size_t row = present_[static_cast<std::size_t>(r)] * terms;
-      dF[r] = context_.derivative(parameter, point_.T_K, [&](std::size_t term) {
+      dF[r] = context_.derivative(static_cast<std::size_t>(p), T_K, [&](std::size_t term) {
         return alpha_.slopes[row + term] - beta_.slopes[row + term];
       });
     }
-    J.col(p) = weight_ * dF;
+    J.col(p) = weight * dF;
   }
-  return true;
 }
 
 double model_excess_enthalpy(ActivityModel& model, double T_K, const std::vector<double>& x) {

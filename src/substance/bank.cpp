@@ -31,7 +31,10 @@ const Bank& Bank::built_in() {
                  jampot_data::gas_heat_capacity_csv(), jampot_data::liquid_density_csv(),
                  jampot_data::liquid_viscosity_csv(), jampot_data::groups_csv(), jampot_data::mosced_csv(),
                  jampot_data::pc_saft_csv(), jampot_data::hayden_oconnell_csv(),
-                 jampot_data::constant_groups_csv(), jampot_data::liquid_heat_capacity_csv()}));
+                 jampot_data::constant_groups_csv(), jampot_data::liquid_heat_capacity_csv(),
+                 jampot_data::vapour_pressure_curve_csv(), jampot_data::vaporisation_curve_csv(),
+                 jampot_data::liquid_density_curve_csv(), jampot_data::gas_heat_capacity_curve_csv(),
+                 jampot_data::gas_heat_capacity_point_csv(), jampot_data::dimerisation_csv()}));
   return bank;
 }
 

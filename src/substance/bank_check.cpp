@@ -32,7 +32,7 @@ class Checker {
     findings_.push_back({substance_.name, check, value, low, high, std::move(exempt), std::move(says)});
   }
 
-  bool acid() const { return substance_.name.ends_with(" acid"); }
+  bool acid() const { return pairs_up(substance_); }
 
   void vapour_pressure() {
     const auto& curve = substance_.vapour_pressure;

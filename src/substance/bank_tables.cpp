@@ -3,12 +3,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <unordered_map>
 
-#include "jampot/basis/constants.hpp"
+#include "bank_index.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/substance/group_contributions.hpp"
 #include "jampot/substance/unifac_groups.hpp"
 
 namespace jampot {
@@ -25,16 +23,13 @@ class Reader {
                  {"rho_25C", &Substance::density_25C_kg_m3, 1, "rho_25C_grade"}});
     read_liquid(tables.liquid_viscosity, "liquid_viscosity.csv",
                 {{"viscosity_25C", &Substance::viscosity_25C_Pa_s, 1e-3, "grade"}});
-    read_gas_heat_capacity(tables.gas_heat_capacity);
-    read_liquid_heat_capacity(tables.liquid_heat_capacity);
     read_groups(tables.groups);
     read_mosced(tables.mosced);
     read_pc_saft(tables.pc_saft);
     read_hayden_oconnell(tables.hayden_oconnell);
-    read_vapour_pressure(tables.vapour_pressure);
-    for (Substance& substance : substances_) estimate_vapour_pressure(substance);
-    estimate_critical_points(tables.constant_groups);
-    return std::move(substances_);
+    read_dimers(tables.dimerisation);
+    read_curves(tables, index_);
+    return index_.take();
   }
 
  private:
@@ -81,19 +76,8 @@ class Reader {
       }
       substance.molar_mass_kg_mol = table.number(row, mass) / 1000;
       for (const Quantity& quantity : quantities) substance.*quantity.member = sourced(table, row, quantity);
-      by_name_[substance.name] = substances_.size();
-      substances_.push_back(std::move(substance));
+      index_.add(std::move(substance));
     }
-  }
-
-  Substance& named(const CsvTable& table, std::size_t row) {
-    const std::size_t column = table.column("name");
-    const auto found = by_name_.find(table.text(row, column));
-    if (found == by_name_.end()) {
-      throw RequestError(table.place(row, column),
-                         fmt::format("'{}' is not in substances.csv", table.text(row, column)));
-    }
-    return substances_[found->second];
   }
 
   void read_liquid(std::string_view csv, const std::string& file, const std::vector<Quantity>& quantities) {
@@ -101,19 +85,6 @@ class Reader {
     for (std::size_t row = 0; row < table.rows(); ++row) {
       Substance& substance = named(table, row);
       for (const Quantity& quantity : quantities) substance.*quantity.member = sourced(table, row, quantity);
-    }
-  }
-
-  void read_gas_heat_capacity(std::string_view csv) {
-    const CsvTable table(csv, "gas_heat_capacity.csv");
-    const std::array<std::size_t, 4> columns{table.column("a"), table.column("b"), table.column("c"),
-                                             table.column("d")};
-    for (std::size_t row = 0; row < table.rows(); ++row) {
-      GasHeatCapacity heat_capacity;
-      for (std::size_t k = 0; k < 4; ++k) heat_capacity.coefficients[k] = table.number(row, columns[k]);
-      heat_capacity.grade = table.text(row, table.column("grade")).front();
-      heat_capacity.source = "Reid, Prausnitz, Poling, The Properties of Gases and Liquids, 4th ed.";
-      named(table, row).gas_heat_capacity = std::move(heat_capacity);
     }
   }
 
@@ -148,10 +119,10 @@ class Reader {
     for (std::size_t row = 0; row < table.rows(); ++row) {
       const auto number = [&](const char* column) { return table.number(row, table.column(column)); };
       named(table, row).mosced =
-          MoscedParameters{number("v"),       number("lambda"),
-                           number("tau"),     number("q"),
-                           number("alpha"),   number("beta"),
-                           grade(table, row), "Lazzaroni et al., Ind. Eng. Chem. Res. 44 (2005) 4075"};
+          MoscedParameters{number("v"),          number("lambda"),
+                           number("tau"),        number("q"),
+                           number("alpha"),      number("beta"),
+                           grade_of(table, row), "Lazzaroni et al., Ind. Eng. Chem. Res. 44 (2005) 4075"};
     }
   }
 
@@ -167,7 +138,7 @@ class Reader {
                                                    table.text(row, table.column("scheme")),
                                                    number("epsilon_AB_k_K"),
                                                    number("kappa_AB"),
-                                                   grade(table, row),
+                                                   grade_of(table, row),
                                                    table.text(row, table.column("source"))};
     }
   }
@@ -177,95 +148,23 @@ class Reader {
     for (std::size_t row = 0; row < table.rows(); ++row) {
       const auto number = [&](const char* column) { return table.number(row, table.column(column)); };
       named(table, row).hayden_oconnell =
-          HaydenOConnellParameters{number("radius_A"), number("dipole_D"), number("eta"), grade(table, row),
-                                   table.text(row, table.column("source"))};
+          HaydenOConnellParameters{number("radius_A"), number("dipole_D"), number("eta"),
+                                   grade_of(table, row), table.text(row, table.column("source"))};
     }
   }
 
-  static char grade(const CsvTable& table, std::size_t row) {
-    return table.text(row, table.column("grade")).front();
-  }
-
-  static std::optional<CorrespondingStates::Critical> critical(const Substance& substance) {
-    if (!substance.Tc_K || !substance.Pc_Pa) return std::nullopt;
-    if (substance.Tb_K) {
-      return CorrespondingStates::Critical{
-          *substance.Tc_K, *substance.Pc_Pa,
-          CorrespondingStates::acentric_factor(*substance.Tb_K, *substance.Tc_K, *substance.Pc_Pa)};
-    }
-    if (!substance.acentric_factor) return std::nullopt;
-    return CorrespondingStates::Critical{*substance.Tc_K, *substance.Pc_Pa, *substance.acentric_factor};
-  }
-
-  void read_liquid_heat_capacity(std::string_view csv) {
-    const CsvTable table(csv, "liquid_heat_capacity.csv");
-    const auto number = [&](std::size_t row, const std::string& column) {
-      return table.number(row, table.column(column));
-    };
+  void read_dimers(std::string_view csv) {
+    const CsvTable table(csv, "dimerisation.csv");
     for (std::size_t row = 0; row < table.rows(); ++row) {
-      LiquidHeatCapacity Cp{{},
-                            number(row, "Tmin_K"),
-                            number(row, "Tmax_K"),
-                            "Perry's Chemical Engineers' Handbook",
-                            grade(table, row)};
-      for (std::size_t k = 0; k < Cp.coefficients.size(); ++k)
-        Cp.coefficients[k] = number(row, fmt::format("C{}", k + 1));
-      named(table, row).liquid_heat_capacity = Cp;
+      named(table, row).dimer =
+          DimerConstant{table.number(row, table.column("A")), table.number(row, table.column("B")),
+                        grade_of(table, row), table.text(row, table.column("source"))};
     }
   }
 
-  static std::optional<double> melting_point(const Substance& substance) {
-    return substance.Tm_K ? std::optional<double>(*substance.Tm_K) : std::nullopt;
-  }
+  Substance& named(const CsvTable& table, std::size_t row) { return index_.named(table, row); }
 
-  void read_vapour_pressure(std::string_view csv) {
-    const CsvTable table(csv, "vapour_pressure.csv");
-    const auto number = [&](std::size_t row, const char* column) {
-      return table.number(row, table.column(column));
-    };
-    for (std::size_t row = 0; row < table.rows(); ++row) {
-      Substance& substance = named(table, row);
-      const VapourPressure::Coefficients coefficients{number(row, "A"), number(row, "B"), number(row, "C"),
-                                                      number(row, "Tmin_C") + celsius_zero,
-                                                      number(row, "Tmax_C") + celsius_zero};
-      substance.vapour_pressure.emplace(coefficients, table.text(row, table.column("source")),
-                                        table.text(row, table.column("grade")).front(), critical(substance),
-                                        melting_point(substance));
-    }
-  }
-
-  static void estimate_vapour_pressure(Substance& substance) {
-    const auto known = critical(substance);
-    if (substance.vapour_pressure || !known) return;
-    substance.vapour_pressure.emplace(
-        *known,
-        substance.Tb_K
-            ? "estimated: corresponding states (Ambrose, Walton 1989) through the normal boiling point"
-            : "estimated: corresponding states (Ambrose, Walton 1989) with the acentric factor",
-        melting_point(substance));
-  }
-
-  // Of what has a boiling point but no critical point: that from groups, for the vapour pressure alone.
-  void estimate_critical_points(std::string_view csv) {
-    const CsvTable table(csv, "constant_groups.csv");
-    for (std::size_t row = 0; row < table.rows(); ++row) {
-      Substance& substance = named(table, row);
-      if (substance.vapour_pressure || !substance.Tb_K) continue;
-      const GroupEstimate estimate =
-          estimate_from_groups(parse_groups(table.text(row, table.column("groups"))), *substance.Tb_K);
-      const double Tc_K = substance.Tc_K ? *substance.Tc_K : estimate.Tc_K.value(),
-                   Pc_Pa = substance.Pc_Pa ? *substance.Pc_Pa : estimate.Pc_Pa.value();
-      substance.vapour_pressure.emplace(
-          CorrespondingStates::Critical{Tc_K, Pc_Pa,
-                                        CorrespondingStates::acentric_factor(*substance.Tb_K, Tc_K, Pc_Pa)},
-          "estimated: corresponding states (Ambrose, Walton 1989) through the normal boiling point, with a "
-          "critical point from groups (Joback, Reid 1987)",
-          melting_point(substance));
-    }
-  }
-
-  std::vector<Substance> substances_;
-  std::unordered_map<std::string, std::size_t> by_name_;
+  BankIndex index_;
 };
 
 }  // namespace

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "jampot/basis/error.hpp"
@@ -130,6 +131,8 @@ class Definition {
     substance.Cp_liquid_25C_J_mol_K =
         take("Cp_liquid_25C_J_mol_K", known_.Cp_liquid_25C_J_mol_K, std::nullopt, "", "");
     substance.gas_heat_capacity = groups_.gas_heat_capacity;
+    substance.carboxyl_group = std::any_of(known_.groups.begin(), known_.groups.end(),
+                                           [](const GroupCount& entry) { return entry.group == "COOH"; });
     substance.liquid_viscosity = groups_.liquid_viscosity;
     if (substance.liquid_viscosity) {
       take("viscosity_25C_Pa_s", std::nullopt, substance.liquid_viscosity->value(298.15), joback, "18 %");

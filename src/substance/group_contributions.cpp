@@ -114,8 +114,10 @@ GroupEstimate estimate_from_groups(const std::vector<GroupCount>& groups, std::o
   if (const auto hv = sum(groups, "hv")) estimate.Hvap_Tb_J_mol = 1000 * (15.30 + *hv);
   const auto a = sum(groups, "a"), b = sum(groups, "b"), c = sum(groups, "c"), d = sum(groups, "d");
   if (a && b && c && d) {
-    estimate.gas_heat_capacity = GasHeatCapacity{
-        {*a - 37.93, *b + 0.210, *c - 3.91e-4, *d + 2.06e-7}, "estimated: Joback, Reid 1987", 'C'};
+    estimate.gas_heat_capacity = GasHeatCapacity{{*a - 37.93, *b + 0.210, *c - 3.91e-4, *d + 2.06e-7},
+                                                 "estimated: Joback, Reid 1987",
+                                                 'C',
+                                                 std::nullopt};
   }
   const auto eta_a = sum(groups, "eta_a"), eta_b = sum(groups, "eta_b");
   if (eta_a && eta_b) {

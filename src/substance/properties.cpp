@@ -9,7 +9,9 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/substance/enthalpy_path.hpp"
 #include "jampot/substance/saturation.hpp"
+#include "liquid_heat.hpp"
 
 namespace jampot {
 namespace {
@@ -28,6 +30,20 @@ std::optional<double> acentric_factor(const Substance& substance) {
   return CorrespondingStates::acentric_factor(*substance.Tb_K, *substance.Tc_K, *substance.Pc_Pa);
 }
 
+// What corresponding states start from: the bank; else the critical point that an estimated vapour pressure
+// rests on.
+std::optional<CorrespondingStates::Critical> critical_point(const Substance& substance) {
+  if (substance.Tc_K && substance.Pc_Pa) {
+    const auto omega = acentric_factor(substance);
+    if (omega) return CorrespondingStates::Critical{*substance.Tc_K, *substance.Pc_Pa, *omega};
+  }
+  const auto& curve = substance.vapour_pressure;
+  if (!curve || !curve->estimated() || !curve->Tc_K()) return std::nullopt;
+  constexpr double Tr_of_definition = 0.7;
+  const double Tc = *curve->Tc_K(), Pc = curve->P_Pa(Tc);
+  return CorrespondingStates::Critical{Tc, Pc, -1 - std::log10(curve->P_Pa(Tr_of_definition * Tc) / Pc)};
+}
+
 double rackett_Z(const Substance& substance, double omega) {
   return substance.Z_RA ? substance.Z_RA->value : 0.29056 - 0.08775 * omega;
 }
@@ -42,24 +58,30 @@ struct Levels {  // h and s relative to the ideal gas at 298.15 K and one atmosp
   std::optional<double> h, s;
 };
 
-// A real vapour: ideal gas plus the departure of the virial equation in P.
-Levels vapour_levels(const Substance& substance, double T_K, double P_Pa) {
-  if (!substance.gas_heat_capacity) return {};
-  const double h = substance.gas_heat_capacity->enthalpy_change(room_T_K, T_K);
-  const double s = substance.gas_heat_capacity->entropy_change(room_T_K, T_K) -
-                   gas_constant * std::log(P_Pa / standard_atmosphere);
-  const auto virial = second_virial(substance, T_K);
-  if (!virial) return {};
-  return {h + (virial->B_m3_mol - T_K * virial->dB_dT) * P_Pa, s - virial->dB_dT * P_Pa};
+// Above the ideal gas at T_K and one atmosphere, placed on that at 298.15 K.
+Levels placed(const Substance& substance, double T_K, const EnthalpyPath::Levels& above) {
+  return {substance.gas_heat_capacity->enthalpy_change(room_T_K, T_K) + above.h,
+          substance.gas_heat_capacity->entropy_change(room_T_K, T_K) + above.s};
 }
 
-// The liquid stands below its saturated vapour by the enthalpy of vaporisation.
+// A real vapour: ideal gas, the departure of the virial equation in P, and what its path adds.
+Levels vapour_levels(const Substance& substance, double T_K, double P_Pa) {
+  const auto virial = second_virial(substance, T_K);
+  if (!substance.gas_heat_capacity || !virial) return {};
+  EnthalpyPath::Levels above{(virial->B_m3_mol - T_K * virial->dB_dT) * P_Pa,
+                             -gas_constant * std::log(P_Pa / standard_atmosphere) - virial->dB_dT * P_Pa};
+  if (const auto path = virial_path(substance)) {
+    const EnthalpyPath::Levels more = path->vapour(T_K, P_Pa);
+    above.h += more.h;
+    above.s += more.s;
+  }
+  return placed(substance, T_K, above);
+}
+
 Levels liquid_levels(const Substance& substance, double T_K) {
-  const Property Hvap = enthalpy_of_vaporisation(substance, T_K);
-  if (!Hvap.value || !substance.vapour_pressure) return {};
-  Levels levels = vapour_levels(substance, T_K, substance.vapour_pressure->P_Pa(T_K));
-  if (!levels.h || !levels.s) return {};
-  return {*levels.h - *Hvap.value, *levels.s - *Hvap.value / T_K};
+  const auto path = virial_path(substance);
+  if (!path) return {};
+  return placed(substance, T_K, path->liquid(T_K));
 }
 
 // Where the user's zero stands; where it cannot be placed, `why` says what is missing.
@@ -103,7 +125,10 @@ void set_levels(PhaseProperties& phase, const Levels& levels, const Substance& s
         absent("needs the ideal-gas heat capacity, the critical point and an enthalpy of vaporisation");
     return;
   }
-  const std::string method = fmt::format("ideal gas, virial departure, Hvap; zero: {}", name_of(reference));
+  const bool known = enthalpy_of_vaporisation(substance, room_T_K).value.has_value();
+  const std::string method =
+      fmt::format("heat capacities, virial departure, Hvap{}; zero: {}",
+                  known ? "" : " from the slope of the vapour pressure", name_of(reference));
   phase.h_J_mol = {*levels.h - *zero.levels.h, method};
   phase.s_J_mol_K = {*levels.s - *zero.levels.s, method};
 }
@@ -113,7 +138,8 @@ PhaseProperties vapour_at(const Substance& substance, double T_K, double P_Pa, c
   const auto virial = second_virial(substance, T_K);
   const double ideal = gas_constant * T_K / P_Pa;
   if (virial) {
-    const char* const method = "virial equation, Tsonopoulos (non-polar form)";
+    const std::string method = fmt::format("virial equation, Tsonopoulos (non-polar form){}",
+                                           substance.Pc_Pa ? "" : ", critical point from groups");
     phase.molar_volume_m3_mol = {ideal + virial->B_m3_mol, method};
     phase.fugacity_coefficient = {std::exp(virial->B_m3_mol * P_Pa / (gas_constant * T_K)), method};
   } else {
@@ -123,6 +149,11 @@ PhaseProperties vapour_at(const Substance& substance, double T_K, double P_Pa, c
   phase.density_kg_m3 = {substance.molar_mass_kg_mol / *phase.molar_volume_m3_mol.value,
                          phase.molar_volume_m3_mol.method};
   phase.Cp_J_mol_K = gas_heat_capacity(substance, T_K);
+  if (phase.Cp_J_mol_K.value && virial) {
+    *phase.Cp_J_mol_K.value -= T_K * virial->d2B_dT2 * P_Pa;
+    if (const auto path = virial_path(substance)) *phase.Cp_J_mol_K.value += path->vapour_Cp(T_K, P_Pa);
+    phase.Cp_J_mol_K.method += "; virial departure";
+  }
   set_levels(phase, vapour_levels(substance, T_K, P_Pa), substance, reference);
   phase.viscosity_Pa_s = absent("no vapour viscosity in the bank");
   return phase;
@@ -154,9 +185,11 @@ PhaseProperties liquid_at(const Substance& substance, double T_K, double P_Pa, c
 }  // namespace
 
 Property enthalpy_of_vaporisation(const Substance& substance, double T_K) {
-  if (!substance.Tc_K) return absent("the critical temperature is not known");
-  const double Tc = *substance.Tc_K;
+  const auto critical = critical_point(substance);
+  if (!substance.Tc_K && !critical) return absent("the critical temperature is not known");
+  const double Tc = substance.Tc_K ? substance.Tc_K->value : critical->Tc_K;
   if (T_K >= Tc) return {0.0, "none at and above the critical point"};
+  if (const auto& curve = substance.vaporisation) return {curve->value(T_K), curve->source};
   constexpr double usual_exponent = 0.38;
   const auto watson = [&](double known, double known_T_K, double exponent) {
     return known * std::pow((1 - T_K / Tc) / (1 - known_T_K / Tc), exponent);
@@ -195,6 +228,12 @@ double enthalpy_from_slope(const Substance& substance, double T_K) {
 Property liquid_molar_volume(const Substance& substance, double T_K) {
   if (!substance.Tc_K) return absent("the critical temperature is not known");
   if (T_K >= *substance.Tc_K) return absent("no liquid above the critical point");
+  if (const auto& curve = substance.liquid_density) {
+    const double v = curve->molar_volume(T_K);
+    if (!substance.molar_volume_25C_m3_mol || room_T_K >= curve->Tmax_K) return {v, curve->source};
+    return {*substance.molar_volume_25C_m3_mol * (v / curve->molar_volume(room_T_K)),
+            "value at 25 degC, carried by the correlation of " + curve->source};
+  }
   const auto omega = acentric_factor(substance);
   if (!substance.Z_RA && !omega) return absent("neither Z_RA nor an acentric factor is known");
   const double Z = rackett_Z(substance, omega.value_or(0));
@@ -210,6 +249,7 @@ Property liquid_molar_volume(const Substance& substance, double T_K) {
 
 std::optional<double> liquid_expansion(const Substance& substance, double T_K) {
   if (!liquid_molar_volume(substance, T_K).value) return std::nullopt;
+  if (substance.liquid_density) return substance.liquid_density->expansion(T_K);
   const double Tc = *substance.Tc_K;
   return -2.0 / 7 * std::pow(1 - T_K / Tc, -5.0 / 7) / Tc *
          std::log(rackett_Z(substance, acentric_factor(substance).value_or(0)));
@@ -220,35 +260,45 @@ Property gas_heat_capacity(const Substance& substance, double T_K) {
   return {substance.gas_heat_capacity->value(T_K), "ideal gas: " + substance.gas_heat_capacity->source};
 }
 
-Property liquid_heat_capacity(const Substance& substance, double T_K) {
-  if (substance.Cp_liquid_25C_J_mol_K && std::abs(T_K - room_T_K) < 1e-9) {
-    return {substance.Cp_liquid_25C_J_mol_K->value, substance.Cp_liquid_25C_J_mol_K->source};
-  }
+Property known_liquid_heat_capacity(const Substance& substance, double T_K) {
   if (const auto& known = substance.liquid_heat_capacity;
       known && T_K >= known->Tmin_K && T_K <= known->Tmax_K)
     return {known->value(T_K), known->source};
-  const auto omega = acentric_factor(substance);
-  if (!substance.gas_heat_capacity || !substance.Tc_K || !omega) {
+  if (substance.Cp_liquid_25C_J_mol_K && !substance.liquid_heat_capacity && std::abs(T_K - room_T_K) < 1e-9) {
+    return {substance.Cp_liquid_25C_J_mol_K->value, substance.Cp_liquid_25C_J_mol_K->source};
+  }
+  const auto critical = critical_point(substance);
+  if (!substance.gas_heat_capacity || !critical) {
     return absent("needs the ideal-gas heat capacity, the critical temperature and the acentric factor");
   }
-  const double Tr = T_K / *substance.Tc_K, room_Tr = room_T_K / *substance.Tc_K;
-  constexpr double too_near = 0.97;
+  const double Tr = T_K / critical->Tc_K, room_Tr = room_T_K / critical->Tc_K;
+  constexpr double too_near = path_known_to;
   if (Tr > too_near) return absent("too near to the critical point");
   if (const auto& known = substance.liquid_heat_capacity) {  // carried on from the end of its range
-    const double end = std::clamp(T_K, known->Tmin_K, known->Tmax_K), end_Tr = end / *substance.Tc_K;
+    const double end = std::clamp(T_K, known->Tmin_K, known->Tmax_K), end_Tr = end / critical->Tc_K;
     if (end_Tr < too_near)
       return {known->value(end) + substance.gas_heat_capacity->value(T_K) -
                   substance.gas_heat_capacity->value(end) +
-                  gas_constant * (departure(Tr, *omega) - departure(end_Tr, *omega)),
+                  gas_constant * (departure(Tr, critical->acentric_factor) -
+                                  departure(end_Tr, critical->acentric_factor)),
               "carried from the end of its range by Rowlinson-Bondi: " + known->source};
   }
   const double gas = substance.gas_heat_capacity->value(T_K);
   if (!substance.Cp_liquid_25C_J_mol_K || room_Tr > too_near) {
-    return {gas + gas_constant * departure(Tr, *omega), "Rowlinson-Bondi"};
+    return {gas + gas_constant * departure(Tr, critical->acentric_factor), "Rowlinson-Bondi"};
   }
   return {*substance.Cp_liquid_25C_J_mol_K + gas - substance.gas_heat_capacity->value(room_T_K) +
-              gas_constant * (departure(Tr, *omega) - departure(room_Tr, *omega)),
+              gas_constant *
+                  (departure(Tr, critical->acentric_factor) - departure(room_Tr, critical->acentric_factor)),
           "value at 25 degC, Rowlinson-Bondi"};
+}
+
+Property liquid_heat_capacity(const Substance& substance, double T_K) {
+  const auto critical = critical_point(substance);
+  if (critical && T_K > path_leaves_at * critical->Tc_K) {
+    if (const auto path = virial_path(substance)) return path->liquid_Cp(T_K);
+  }
+  return known_liquid_heat_capacity(substance, T_K);
 }
 
 Property liquid_viscosity(const Substance& substance, double T_K) {
@@ -268,15 +318,19 @@ Property liquid_viscosity(const Substance& substance, double T_K) {
 }
 
 std::optional<SecondVirial> second_virial(const Substance& substance, double T_K) {
-  const auto omega = acentric_factor(substance);
-  if (!substance.Tc_K || !substance.Pc_Pa || !omega) return std::nullopt;
-  const double Tc = *substance.Tc_K, Tr = T_K / Tc, scale = gas_constant * Tc / *substance.Pc_Pa;
+  const auto critical = critical_point(substance);
+  if (!critical) return std::nullopt;
+  const double Tc = critical->Tc_K, omega = critical->acentric_factor, Tr = T_K / Tc,
+               scale = gas_constant * Tc / critical->Pc_Pa;
   const double Tr2 = Tr * Tr, Tr3 = Tr2 * Tr, Tr8 = std::pow(Tr, 8);
   const double F0 = 0.1445 - 0.330 / Tr - 0.1385 / Tr2 - 0.0121 / Tr3 - 0.000607 / Tr8;
   const double F1 = 0.0637 + 0.331 / Tr2 - 0.423 / Tr3 - 0.008 / Tr8;
   const double dF0 = (0.330 / Tr + 2 * 0.1385 / Tr2 + 3 * 0.0121 / Tr3 + 8 * 0.000607 / Tr8) / Tr;
   const double dF1 = (-2 * 0.331 / Tr2 + 3 * 0.423 / Tr3 + 8 * 0.008 / Tr8) / Tr;
-  return SecondVirial{scale * (F0 + *omega * F1), scale * (dF0 + *omega * dF1) / Tc};
+  const double d2F0 = -(2 * 0.330 / Tr + 6 * 0.1385 / Tr2 + 12 * 0.0121 / Tr3 + 72 * 0.000607 / Tr8) / Tr2;
+  const double d2F1 = (6 * 0.331 / Tr2 - 12 * 0.423 / Tr3 - 72 * 0.008 / Tr8) / Tr2;
+  return SecondVirial{scale * (F0 + omega * F1), scale * (dF0 + omega * dF1) / Tc,
+                      scale * (d2F0 + omega * d2F1) / (Tc * Tc)};
 }
 
 std::string name_of(const Reference& reference) {

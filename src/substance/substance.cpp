@@ -21,6 +21,16 @@ std::string Substance::short_name() const {
   return best != nullptr && name.size() > 14 ? *best : name;
 }
 
+bool pairs_up(const Substance& substance) {
+  constexpr double eta_of_dimers = 4.5;
+  if (substance.carboxyl_group || substance.dimer) return true;
+  if (substance.hayden_oconnell) return substance.hayden_oconnell->eta >= eta_of_dimers;
+  for (const auto& [table, make_up] : substance.groups) {
+    if (make_up.find("COOH:") != std::string::npos) return true;  // HCOOH too
+  }
+  return substance.groups.empty() && substance.name.ends_with(" acid");
+}
+
 double LiquidHeatCapacity::value(double T_K) const {
   double sum = 0;
   for (std::size_t k = coefficients.size(); k-- > 0;) sum = sum * T_K + coefficients[k];
@@ -28,24 +38,56 @@ double LiquidHeatCapacity::value(double T_K) const {
 }
 
 double GasHeatCapacity::value(double T_K) const {
-  const auto& [a, b, c, d] = coefficients;
+  if (hyperbolic) {
+    const auto& [c1, c2, c3, c4, c5] = *hyperbolic;
+    const double sine = c3 / T_K / std::sinh(c3 / T_K), cosine = c5 / T_K / std::cosh(c5 / T_K);
+    return c1 + c2 * sine * sine + c4 * cosine * cosine;
+  }
+  const auto& [a, b, c, d] = cubic;
   return a + T_K * (b + T_K * (c + T_K * d));
 }
 
 double GasHeatCapacity::enthalpy_change(double from_K, double to_K) const {
-  const auto& [a, b, c, d] = coefficients;
-  const auto integral = [a = a, b = b, c = c, d = d](double T) {
+  const auto integral = [&](double T) {
+    if (hyperbolic) {
+      const auto& [c1, c2, c3, c4, c5] = *hyperbolic;
+      return c1 * T + c2 * c3 / std::tanh(c3 / T) - c4 * c5 * std::tanh(c5 / T);
+    }
+    const auto& [a, b, c, d] = cubic;
     return T * (a + T * (b / 2 + T * (c / 3 + T * d / 4)));
   };
   return integral(to_K) - integral(from_K);
 }
 
 double GasHeatCapacity::entropy_change(double from_K, double to_K) const {
-  const auto& [a, b, c, d] = coefficients;
-  const auto integral = [a = a, b = b, c = c, d = d](double T) {
+  const auto integral = [&](double T) {
+    if (hyperbolic) {
+      const auto& [c1, c2, c3, c4, c5] = *hyperbolic;
+      const double s = c3 / T, c = c5 / T;
+      return c1 * std::log(T) + c2 * (s / std::tanh(s) - std::log(std::sinh(s))) -
+             c4 * (c * std::tanh(c) - std::log(std::cosh(c)));
+    }
+    const auto& [a, b, c, d] = cubic;
     return a * std::log(T) + T * (b + T * (c / 2 + T * d / 3));
   };
   return integral(to_K) - integral(from_K);
+}
+
+double VaporisationCurve::value(double T_K) const {
+  if (T_K >= Tc_K) return 0;
+  const double Tr = T_K / Tc_K;
+  const auto& [c1, c2, c3, c4] = coefficients;
+  return c1 / 1000 * std::pow(1 - Tr, c2 + Tr * (c3 + Tr * c4));
+}
+
+double LiquidDensityCurve::molar_volume(double T_K) const {
+  const auto& [c1, c2, c3, c4] = coefficients;
+  return std::pow(c2, 1 + std::pow(std::max(0.0, 1 - T_K / c3), c4)) / (1000 * c1);
+}
+
+double LiquidDensityCurve::expansion(double T_K) const {
+  const auto& [c1, c2, c3, c4] = coefficients;
+  return T_K < c3 ? -std::log(c2) * c4 / c3 * std::pow(1 - T_K / c3, c4 - 1) : 0;
 }
 
 std::map<std::string, int> atoms_in(const std::string& formula) {

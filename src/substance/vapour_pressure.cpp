@@ -80,6 +80,91 @@ double CorrespondingStates::acentric_factor(double Tb_K, double Tc_K, double Pc_
   return omega;
 }
 
+LongCurve::LongCurve(const Coefficients& coefficients) : of_(coefficients), Tc_K_(coefficients.Tmax_K) {}
+
+namespace {
+
+constexpr double fading_K = 20, led_from = 0.9;  // of Tc
+
+}  // namespace
+
+LongCurve LongCurve::ending_at(double Tc_K, double Pc_Pa) const {
+  LongCurve curve = *this;
+  curve.Tc_K_ = Tc_K;
+  curve.end_ = 0;
+  curve.end_ = std::log(Pc_Pa) - curve.ln_P(Tc_K);
+  return curve;
+}
+
+// Value and slope of the difference at u = 0 are A and B - A/fading.
+LongCurve::Join LongCurve::join_at(double T_K, double ln, double slope, double side) const {
+  const double A = ln - ln_P(T_K);
+  return {T_K, A, side * (slope - dln_P_dT(T_K)) + A / fading_K};
+}
+
+LongCurve LongCurve::joined_below(double T_K, double ln, double slope) const {
+  LongCurve curve = *this;
+  curve.below_ = join_at(T_K, ln, slope, -1);
+  return curve;
+}
+
+LongCurve LongCurve::joined_above(double T_K, double ln, double slope) const {
+  LongCurve curve = *this;
+  curve.above_ = join_at(T_K, ln, slope, 1);
+  return curve;
+}
+
+double LongCurve::ln_P(double T_K) const {
+  const auto& [c1, c2, c3, c4, c5] = of_.C;
+  double ln = std::log(of_.scale) + c1 + c2 / T_K + c3 * std::log(T_K) + c4 * std::pow(T_K, c5);
+  const double start = led_from * Tc_K_;
+  if (T_K > start) ln += end_ * std::pow((T_K - start) / (Tc_K_ - start), 2);
+  if (above_ && T_K >= above_->T_K) {
+    const double u = T_K - above_->T_K;
+    ln += (above_->A + above_->B * u) * std::exp(-u / fading_K);
+  } else if (below_ && T_K <= below_->T_K) {
+    const double u = below_->T_K - T_K;
+    ln += (below_->A + below_->B * u) * std::exp(-u / fading_K);
+  }
+  return ln;
+}
+
+double LongCurve::dln_P_dT(double T_K) const {
+  const auto& [c1, c2, c3, c4, c5] = of_.C;
+  double slope = (-c2 / T_K + c3 + c4 * c5 * std::pow(T_K, c5)) / T_K;
+  const double start = led_from * Tc_K_;
+  if (T_K > start) slope += 2 * end_ * (T_K - start) / std::pow(Tc_K_ - start, 2);
+  const auto faded = [](const Join& join, double u) {
+    return (join.B - (join.A + join.B * u) / fading_K) * std::exp(-u / fading_K);
+  };
+  if (above_ && T_K >= above_->T_K) {
+    slope += faded(*above_, T_K - above_->T_K);
+  } else if (below_ && T_K <= below_->T_K) {
+    slope -= faded(*below_, below_->T_K - T_K);
+  }
+  return slope;
+}
+
+VapourPressure::VapourPressure(LongCurve curve, const std::optional<Coefficients>& row, std::string source,
+                               char grade, const std::optional<Critical>& critical)
+    : source_(std::move(source)), grade_(grade) {
+  if (row) {
+    a_ = row->A * std::numbers::ln10 + std::log(mmHg);
+    b_ = row->B * std::numbers::ln10;
+    c_ = row->C - celsius_zero;
+    Tmin_K_ = row->Tmin_K;
+    Tmax_K_ = row->Tmax_K;
+    curve = curve.joined_below(Tmin_K_, ln_P(Tmin_K_), dln_P_dT(Tmin_K_))
+                .joined_above(Tmax_K_, ln_P(Tmax_K_), dln_P_dT(Tmax_K_));
+  }
+  if (critical) curve = curve.ending_at(critical->Tc_K, critical->Pc_Pa);
+  measured_low_K_ = std::min(curve.Tmin_K(), row ? Tmin_K_ : curve.Tmin_K());
+  measured_high_K_ = curve.Tmax_K();
+  Tc_K_ = measured_high_K_;
+  curve_ = std::move(curve);
+  set_ends(measured_low_K_);
+}
+
 VapourPressure::VapourPressure(const Coefficients& table, std::string source, char grade,
                                std::optional<Critical> critical, std::optional<double> Tm_K)
     : a_(table.A * std::numbers::ln10 + std::log(mmHg)),
@@ -121,6 +206,11 @@ VapourPressure::VapourPressure(const Critical& critical, std::string source, std
 
 void VapourPressure::set_ends(double lowest_T_K) {
   const auto end = [](double T_K, double ln_P, double slope) { return End{T_K, ln_P, slope * T_K * T_K}; };
+  if (curve_) {
+    low_end_ = end(lowest_T_K, curve_->ln_P(lowest_T_K), curve_->dln_P_dT(lowest_T_K));
+    high_end_ = end(*Tc_K_, curve_->ln_P(*Tc_K_), curve_->dln_P_dT(*Tc_K_));
+    return;
+  }
   const bool antoine = Tmin_K_ <= Tmax_K_;
   const bool from_curve = below_ && (!antoine || lowest_T_K < Tmin_K_);
   low_end_ = from_curve ? end(lowest_T_K, below_->ln_P(lowest_T_K), below_->dln_P_dT(lowest_T_K))
@@ -132,12 +222,14 @@ void VapourPressure::set_ends(double lowest_T_K) {
 double VapourPressure::ln_P_outside(double T_K) const {
   if (T_K <= low_end_.T_K) return low_end_.ln_P - low_end_.slope * (1 / T_K - 1 / low_end_.T_K);
   if (T_K >= high_end_.T_K) return high_end_.ln_P - high_end_.slope * (1 / T_K - 1 / high_end_.T_K);
+  if (curve_) return curve_->ln_P(T_K);
   return T_K < Tmin_K_ ? below_->ln_P(T_K) : above_->ln_P(T_K);
 }
 
 double VapourPressure::slope_outside(double T_K) const {
   if (T_K <= low_end_.T_K) return low_end_.slope / (T_K * T_K);
   if (T_K >= high_end_.T_K) return high_end_.slope / (T_K * T_K);
+  if (curve_) return curve_->dln_P_dT(T_K);
   return T_K < Tmin_K_ ? below_->dln_P_dT(T_K) : above_->dln_P_dT(T_K);
 }
 

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "expected.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/xlsx.hpp"
@@ -162,7 +163,12 @@ std::vector<std::string> closing_lines(const Answer& answer) {
   return lines;
 }
 
-void ScreenPresenter::present(const Answer& answer, const Presentation& presentation) {
+void Presenter::present(Answer answer, const Presentation& presentation) {
+  add_expected(presentation.expected, answer, presentation.units);
+  show(answer, presentation);
+}
+
+void ScreenPresenter::show(const Answer& answer, const Presentation& presentation) {
   const std::vector<std::string> written = write_files(answer, presentation);
   if (presentation.json) {
     Json json = answer.json;

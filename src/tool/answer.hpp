@@ -29,6 +29,7 @@ struct Answer {
 struct Presentation {
   bool json = false;
   std::string csv, xlsx, figure, plot;
+  std::string expected;  ///< a table of reference laid beside the results
   DisplayUnits units;
   Window window;
 };
@@ -47,15 +48,18 @@ std::vector<std::string> closing_lines(const Answer& answer);
 class Presenter {
  public:
   virtual ~Presenter() = default;
-  virtual void present(const Answer& answer, const Presentation& presentation) = 0;
+  /// Lays the reference beside the results, then shows both.
+  void present(Answer answer, const Presentation& presentation);
   /// Whether a command may say on the terminal how far it has come.
   virtual bool shows_progress() const { return true; }
+
+ private:
+  virtual void show(const Answer& answer, const Presentation& presentation) = 0;
 };
 
 /// Writes the files, then prints. Nothing is printed where a file cannot be written.
 class ScreenPresenter final : public Presenter {
- public:
-  void present(const Answer& answer, const Presentation& presentation) override;
+  void show(const Answer& answer, const Presentation& presentation) override;
 };
 
 /// The heading of a fraction: "x(water)", "y(water)", "x(water) alpha"; by mass "w(water) liquid", "w(water)

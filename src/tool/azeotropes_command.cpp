@@ -40,7 +40,7 @@ class AzeotropesOf {
   }
 
   Answer answer(bool shows_progress) {
-    answer_.json = answer_header("azeotropes", contenders_.front().mixture);
+    answer_.json = contenders_header("azeotropes", contenders_);
     answer_.json["azeotropes"] = Json::array();
     Table table = empty_table();
     Progress progress;

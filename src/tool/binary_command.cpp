@@ -114,7 +114,7 @@ class DiagramOf {
     demand_count("points of curves",
                  static_cast<double>(held_.values.size() * contenders_.size()) * std::max(3, options_.points),
                  10 * most_states);
-    answer_.json = answer_header(name(), main());
+    answer_.json = contenders_header(name(), contenders_);
     for (Contender& contender : contenders_) calculate(contender);
     tables();
     for (Contender& contender : contenders_) overlays(contender);

@@ -63,6 +63,7 @@ Answer consistency(const ConsistencyOptions& options) {
   answer.json["tests"] = Json::array();
   for (const DataSet& data : read_measured_files(options.files, *bank)) {
     const std::string& file = data.name;
+    answer.notices.add(data.notices);
     const Consistency result = check_consistency(data);
     Table tests{fmt::format("Consistency of {} ({} mixed points)", file, result.points.size()),
                 {{"test"}, {"value"}, {"limit"}, {"unit"}, {"verdict"}, {"what it means"}},

@@ -99,6 +99,7 @@ Table statistics_table(const Fit& fit) {
   rms("RMS deviation of T at measured x and P", fit.deviation.T_K, 1, " K");
   rms("RMS deviation of P at measured x and T", fit.deviation.P_Pa, 1e-3, " kPa");
   rms("RMS deviation of y at measured x", fit.deviation.y, 1, "");
+  rms("RMS deviation of two liquids, to the nearest tie line", fit.rms_liquids(), 100, " mol %");
   rms("RMS adjustment of T", fit.adjustment.T_K, 1, " K");
   rms("RMS adjustment of P", fit.adjustment.P_Pa, 1e-3, " kPa");
   rms("RMS adjustment of x", fit.adjustment.x, 1, "");

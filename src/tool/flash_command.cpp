@@ -5,7 +5,6 @@
 #include <cmath>
 
 #include "commands.hpp"
-#include "expected.hpp"
 #include "flash_case.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
@@ -23,7 +22,7 @@ struct FlashOptions {
   Condition condition;
   FeedOptions feed;
   std::string vapour_fraction, duty, feed_temperature, feed_pressure, feed_vapour_fraction,
-      reference = "ideal-gas", expected;
+      reference = "ideal-gas";
   bool adiabatic = false, together = false, working = false;
   PresentationOptions presentation;
 };
@@ -46,7 +45,7 @@ class FlashOf {
   }
 
   Answer answer() {
-    answer_.json = answer_header("flash", contenders_.front().mixture);
+    answer_.json = contenders_header("flash", contenders_);
     for (Contender& contender : contenders_) {
       Energies energies(contender.mixture, reference_);
       double coldest = HUGE_VAL, hottest = 0, highest = 0;
@@ -261,7 +260,6 @@ class FlashOf {
     }
     sign();
     if (options_.working) work();
-    add_expected(options_.expected, answer_, options_.presentation.read().units);
   }
 
   static const std::vector<HenryConstant>& henry_of(const Contender& contender) {
@@ -427,7 +425,6 @@ void add_flash(CLI::App& tool, Presenter& presenter) {
           "Where enthalpies are zero: ideal-gas (default), liquid, either with \"at 0 degC\", or elements")
       ->type_name("STATE");
   command->add_flag("--together", options->together, "Step two ranges in pairs instead of all combinations");
-  add_expected_option(*command, options->expected);
   command->add_flag("--working", options->working,
                     "Write out the equations of the first result with its numbers");
   add_presentation(*command, options->presentation, true);

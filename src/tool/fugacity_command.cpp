@@ -5,7 +5,6 @@
 #include <cmath>
 
 #include "commands.hpp"
-#include "expected.hpp"
 #include "fluid_working.hpp"
 #include "interactions.hpp"
 #include "jampot/basis/constants.hpp"
@@ -19,7 +18,7 @@ namespace {
 
 struct FugacityOptions {
   std::vector<std::string> names, substance_files, compositions;
-  std::string equation, compare, interactions, temperature, pressure, basis = "mole", expected;
+  std::string equation, compare, interactions, temperature, pressure, basis = "mole";
   bool working = false, translated = false;
   PresentationOptions presentation;
 
@@ -68,7 +67,6 @@ class FugacityOf {
       tabulate(*model);
     }
     if (models_.size() > 1) side_by_side();
-    add_expected(options_.expected, answer_, options_.presentation.read().units);
     if (options_.working) work(*models_.front());
     return std::move(answer_);
   }
@@ -220,7 +218,6 @@ void add_fugacity(CLI::App& tool, Presenter& presenter) {
   command->add_option("--basis", options->basis, "Fractions of moles or mass: mole or mass")
       ->type_name("BASIS");
   command->add_flag("--translate", options->translated, "Translate the volumes of a cubic equation");
-  add_expected_option(*command, options->expected);
   command->add_flag(
       "--working", options->working,
       "Write out a, b, A, B, the cubic and its roots, or the packing fractions, for the first state");

@@ -136,29 +136,44 @@ class GammaOf {
     }
   }
 
+  // What a candidate rests on, behind what is there already.
+  void add_parameters(const Candidate& candidate) {
+    Json& all = answer_.json["parameters"];
+    const auto add = [&](const Json& parameter) {
+      if (std::find(all.begin(), all.end(), parameter) == all.end()) all.push_back(parameter);
+    };
+    if (!candidate.model) {
+      for (const Substance& substance : substances()) {
+        if (!substance.mosced) continue;
+        add({{"substance", substance.name},
+             {"property", "MOSCED"},
+             {"source", substance.mosced->source},
+             {"grade", std::string(1, substance.mosced->grade)},
+             {"range_K", nullptr}});
+      }
+      return;
+    }
+    const std::string& model = candidate.resolved.model;
+    std::vector<PairParameters> pairs;
+    for (std::size_t i = 0; needs_pairs(model) && i < substances().size(); ++i) {
+      for (std::size_t j = i + 1; j < substances().size(); ++j)
+        pairs.push_back(
+            *candidate.resolved.parameters.find(model, substances()[i].name, substances()[j].name));
+    }
+    for (const Json& parameter : liquid_header("gamma", substances(), *candidate.model, pairs)["parameters"])
+      add(parameter);
+  }
+
   void header() {
     const Candidate& first = candidates_.front();
-    if (first.model) {
-      std::vector<PairParameters> pairs;
-      for (std::size_t i = 0; needs_pairs(first.resolved.model) && i < substances().size(); ++i) {
-        for (std::size_t j = i + 1; j < substances().size(); ++j) {
-          pairs.push_back(*first.resolved.parameters.find(first.resolved.model, substances()[i].name,
-                                                          substances()[j].name));
-        }
-      }
-      answer_.json = liquid_header("gamma", substances(), *first.model, pairs);
-    } else {
-      answer_.json = plain_header("gamma");
-      for (const Substance& substance : substances()) {
-        answer_.json["substances"].push_back(jampot::to_json(substance));
-        if (!substance.mosced) continue;
-        answer_.json["parameters"].push_back({{"substance", substance.name},
-                                              {"property", "MOSCED"},
-                                              {"source", substance.mosced->source},
-                                              {"grade", std::string(1, substance.mosced->grade)},
-                                              {"range_K", nullptr}});
-      }
-      answer_.json["models"]["liquid"] = "mosced";
+    answer_.json = plain_header("gamma");
+    for (const Substance& substance : substances())
+      answer_.json["substances"].push_back(jampot::to_json(substance));
+    answer_.json["models"]["liquid"] = first.model ? std::string(first.model->name()) : "mosced";
+    answer_.json["parameters"] = Json::array();
+    add_parameters(first);
+    for (const Candidate& candidate : candidates_) {
+      if (&candidate != &first) add_parameters(candidate);
     }
     Json labels = Json::array();
     for (const Candidate& candidate : candidates_) labels.push_back(candidate.label);

@@ -25,7 +25,7 @@ namespace {
 namespace fs = std::filesystem;
 
 class NoPresenter final : public Presenter {
-  void present(const Answer&, const Presentation&) override {}
+  void show(const Answer&, const Presentation&) override {}
 };
 
 // What a command is about, by the placeholder of its argument.

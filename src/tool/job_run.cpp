@@ -17,13 +17,14 @@ namespace {
 class Collector final : public Presenter {
  public:
   explicit Collector(StepResult& result) : result_(result) {}
-  void present(const Answer& answer, const Presentation& presentation) override {
-    result_.files = write_files(answer, presentation);
-    result_.answer = answer;
-  }
   bool shows_progress() const override { return false; }  // the job has a line of its own
 
  private:
+  void show(const Answer& answer, const Presentation& presentation) override {
+    result_.files = write_files(answer, presentation);
+    result_.answer = answer;
+  }
+
   StepResult& result_;
 };
 

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <filesystem>
 
+#include "expected.hpp"
 #include "interactions.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -72,7 +73,7 @@ DisplayUnits units_of_question(const CLI::App* command) {
 }  // namespace
 
 Presentation PresentationOptions::read() const {
-  Presentation presentation{json, csv, xlsx, figure, plot, {}, {}};
+  Presentation presentation{json, csv, xlsx, figure, plot, expected, {}, {}};
   presentation.units = units.empty() ? units_of_question(command) : parse_display_units(units);
   if (!figure.empty()) {
     const std::string ending = lower_case(std::filesystem::path(figure).extension().string());
@@ -101,6 +102,7 @@ void add_presentation(CLI::App& command, PresentationOptions& options, bool draw
   command.add_option("--xlsx", options.xlsx, "Write the tables to this workbook, with a sheet of sources")
       ->type_name("FILE");
   command.add_option("--units", options.units, "Units of the answer, as in \"bar, K\"")->type_name("LIST");
+  add_expected_option(command, options.expected);
   if (draws) {
     command.add_option("--figure", options.figure, "Draw into this file: .svg, .png or .pdf")
         ->type_name("FILE");
@@ -449,6 +451,20 @@ std::vector<Contender> MixtureOptions::contenders(Notices& notices) const {
     list.push_back({label, resolved.mixture()});
   }
   return list;
+}
+
+Json contenders_header(const std::string& command, const std::vector<Contender>& contenders) {
+  Json json = answer_header(command, contenders.front().mixture);
+  for (std::size_t k = 1; k < contenders.size(); ++k) {
+    const Json other = answer_header(command, contenders[k].mixture);
+    for (const Json& parameter : other["parameters"]) {
+      if (std::find(json["parameters"].begin(), json["parameters"].end(), parameter) ==
+          json["parameters"].end())
+        json["parameters"].push_back(parameter);
+    }
+    json["models"]["compared"].push_back(contenders[k].label);
+  }
+  return json;
 }
 
 std::vector<Coefficient> parse_form(const std::string& text) {

@@ -17,13 +17,13 @@ namespace jampot::tool {
 
 struct PresentationOptions {
   bool json = false;
-  std::string csv, xlsx, figure, units, window, plot;
+  std::string csv, xlsx, figure, units, window, plot, expected;
   const CLI::App* command = nullptr;  ///< whose conditions are asked for in units of their own
   /// @throws RequestError for a unit or a figure's ending that is not known
   Presentation read() const;
 };
 
-/// Adds --json, --csv, --xlsx, --units and, where the command draws, --figure.
+/// Adds --json, --csv, --xlsx, --units, --expect and, where the command draws, --figure.
 void add_presentation(CLI::App& command, PresentationOptions& options, bool draws);
 
 /// The bank with the substances of one's own in these files. @throws RequestError for a name that is already
@@ -65,6 +65,9 @@ struct Contender {
   std::string label;
   Mixture mixture;
 };
+
+/// The header of an answer about the first, with the parameters and sources of the others behind its own.
+Json contenders_header(const std::string& command, const std::vector<Contender>& contenders);
 
 struct MixtureOptions {
   std::vector<std::string> names;

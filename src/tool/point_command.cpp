@@ -6,7 +6,6 @@
 
 #include "binary_tables.hpp"
 #include "commands.hpp"
-#include "expected.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -25,7 +24,7 @@ struct PointOptions {
   MixtureOptions mixture;
   Condition condition;
   std::vector<std::string> compositions, measured;
-  std::string slice, expected;
+  std::string slice;
   int points = 21;
   bool working = false;
   PresentationOptions presentation;
@@ -163,7 +162,7 @@ class PointsOf {
                  static_cast<double>(compositions.size()) *
                      static_cast<double>(std::max<std::size_t>(1, held.values.size())),
                  most_states);
-    answer_.json = answer_header(bubble_ ? "bubble" : "dew", main());
+    answer_.json = contenders_header(bubble_ ? "bubble" : "dew", contenders_);
     std::vector<std::vector<VlePoint>> all;
     for (Contender& contender : contenders_) {
       all.push_back(solve(contender, held, compositions));
@@ -184,7 +183,6 @@ class PointsOf {
       answer_.json["working"] = lines;
       answer_.lines.insert(answer_.lines.end(), lines.begin(), lines.end());
     }
-    add_expected(options_.expected, answer_, presentation_.units);
     if (!presentation_.figure.empty() && presentation_.plot.empty()) draw(all.front());
     return std::move(answer_);
   }
@@ -356,7 +354,6 @@ void add_one(CLI::App& tool, Presenter& presenter, const std::string& name, bool
                    "Of three: hold one fraction and vary the others, \"water=0.1\"")
       ->type_name("NAME=FRACTION");
   command->add_option("--points", options->points, "Points of a slice (default 21)")->type_name("N");
-  add_expected_option(*command, options->expected);
   command->add_flag("--working", options->working,
                     "Write out the calculation of the first point, equation by equation");
   add_presentation(*command, options->presentation, true);

@@ -413,7 +413,7 @@ class ResidueOf {
   }
 
   void to_json() {
-    answer_.json = answer_header("residue", mixture_);
+    answer_.json = contenders_header("residue", contenders_);
     answer_.json["P_Pa"] = P_Pa_;
     answer_.json.update(map_json(map_));
     answer_.json["feeds"] = Json::array();

@@ -11,16 +11,19 @@
 namespace jampot::tool {
 namespace {
 
-std::vector<std::string> names_of(const SingularPoint& point, const std::vector<Substance>& substances) {
-  std::vector<std::string> members;
-  for (const std::size_t i : point.members) members.push_back(substances[i].short_name());
+// Names as in the list of substances: labels are for people.
+Json names_of(const SingularPoint& point, const std::vector<Substance>& substances) {
+  Json members = Json::array();
+  for (const std::size_t i : point.members) members.push_back(substances[i].name);
   return members;
 }
 
 }  // namespace
 
 std::string members_of(const SingularPoint& point, const std::vector<Substance>& substances) {
-  return joined(names_of(point, substances), " + ");
+  std::vector<std::string> members;
+  for (const std::size_t i : point.members) members.push_back(substances[i].short_name());
+  return joined(members, " + ");
 }
 
 std::string kind_of(const SingularPoint& point) {

@@ -103,7 +103,7 @@ Answer solubility_of(const SolubilityOptions& options, const Presentation& prese
                                   *bank_with(options.mixture.substance_files), Overlay::two_liquids);
   const auto [coldest, hottest] = std::minmax_element(T_K.begin(), T_K.end());
   add_liquid_notices(contenders, *coldest, *hottest, answer.notices);
-  answer.json = answer_header("solubility", main);
+  answer.json = contenders_header("solubility", contenders);
   answer.json["points"] = Json::array();
   answer.json["critical"] = Json::array();
   const bool compared = contenders.size() > 1;

@@ -37,7 +37,7 @@ class SplitOf {
   }
 
   Answer answer() {
-    answer_.json = answer_header("split", main());
+    answer_.json = contenders_header("split", contenders_);
     std::vector<Decanted> all;
     double coldest = HUGE_VAL, hottest = 0;
     for (std::size_t k = 0; k < contenders_.size(); ++k) {

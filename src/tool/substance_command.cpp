@@ -109,8 +109,10 @@ void add_sheet(const Substance& substance, Answer& answer) {
         {std::string("vapour pressure"), std::string("not known"), std::string(), std::string()});
   }
   if (const auto& heat_capacity = substance.gas_heat_capacity) {
-    more.rows.push_back({std::string("ideal-gas heat capacity"), std::string("cubic in T, range not printed"),
-                         std::string(1, heat_capacity->grade), heat_capacity->source});
+    more.rows.push_back(
+        {std::string("ideal-gas heat capacity"),
+         std::string(heat_capacity->hyperbolic ? "hyperbolic in T" : "cubic in T, range not printed"),
+         std::string(1, heat_capacity->grade), heat_capacity->source});
   } else {
     more.rows.push_back(
         {std::string("ideal-gas heat capacity"), std::string("not known"), std::string(), std::string()});

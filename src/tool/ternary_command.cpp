@@ -44,7 +44,7 @@ class TernaryOf {
   }
 
   Answer answer() {
-    answer_.json = answer_header("ternary", main());
+    answer_.json = contenders_header("ternary", contenders_);
     answer_.json["T_K"] = T_K_;
     for (const char* key : {"tie_lines", "plait_points", "three_liquids", "regions", "distribution"})
       answer_.json[key] = Json::array();

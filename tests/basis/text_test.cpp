@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 
 #include "jampot/basis/csv_table.hpp"
+#include "jampot/basis/notice.hpp"
 
 namespace jampot {
 namespace {
@@ -48,6 +49,32 @@ TEST(Csv, NamesThePlaceOfAFault) {
   EXPECT_EQ(message("a,b\n1\n"), "t.csv, line 2: 1 fields, but the header has 2 columns (a, b)");
   EXPECT_NE(message("a,b\n1,\"2\n").find("line 2: the double quotes"), std::string::npos);
   EXPECT_NE(message("").find("holds no table"), std::string::npos);
+}
+
+// The same doubt at several temperatures is one notice; what differs in more, or in a name, is not.
+TEST(Notices, ThatDifferInOneNumberAreOne) {
+  Notices notices;
+  notices.add("range", "the pressure of 1-butanol is used at 60.0 degC, continued");
+  notices.add("range", "the pressure of 1-butanol is used at 70.0 degC, continued");
+  notices.add("range", "the pressure of 1-butanol is used at 60.0 degC, continued");
+  notices.add("range", "the pressure of 2-butanol is used at 60.0 degC, continued");
+  Notices others;
+  others.add("range", "the pressure of 1-butanol is used at 80.0 degC, continued");
+  others.add("other", "the pressure of 1-butanol is used at 80.0 degC, continued");
+  others.add("two", "between 1 and 2");
+  others.add("two", "between 3 and 4");
+  notices.add(others);
+  std::vector<std::string> texts;
+  for (const Notice& notice : notices) texts.push_back(notice.text);
+  EXPECT_EQ(texts, (std::vector<std::string>{
+                       "the pressure of 1-butanol is used at 60.0, 70.0 and 80.0 degC, continued",
+                       "the pressure of 2-butanol is used at 60.0 degC, continued",
+                       "the pressure of 1-butanol is used at 80.0 degC, continued", "between 1 and 2",
+                       "between 3 and 4"}));
+  for (const int T : {90, 100, 110})
+    notices.add("range", "the pressure of 1-butanol is used at " + std::to_string(T) + " degC, continued");
+  EXPECT_EQ(notices.begin()->text,
+            "the pressure of 1-butanol is used at 60.0 to 110 (6 times) degC, continued");
 }
 
 }  // namespace

@@ -4,6 +4,9 @@
 
 #include <boost/math/tools/roots.hpp>
 
+#include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/liquid_split.hpp"
+#include "jampot/liquid/models.hpp"
 #include "support.hpp"
 
 namespace jampot {
@@ -73,6 +76,52 @@ TEST(BinarySplit, IsoactivityAtRandomStates) {
     }
   }
   EXPECT_GT(found, 50);
+}
+
+// A liquid that is one part in a million of the other: its digits lie beyond those of 1 - x. One search of
+// two substances, one of many, and the same answer.
+TEST(BinarySplit, TracesAreFoundAsTheSearchOfManySubstancesFindsThem) {
+  for (const auto& names : {std::vector<std::string>{"formic acid", "4-methyl-2-pentanone"},
+                            {"4-methyl-2-pentanone", "formic acid"}}) {
+    const auto model = make_activity_model("unifac-lle", substances_named(names), {});
+    const auto splits = binary_splits(*model, 303.15);
+    ASSERT_EQ(splits.size(), 1u);
+    const double trace = names[0] == "formic acid" ? 1 - splits[0].x_beta : splits[0].x_alpha;
+    EXPECT_NEAR(trace, 4e-7, 1e-7);
+  }
+  std::vector<std::string> pool;
+  for (const Substance& substance : Bank::built_in().all()) {
+    if (substance.groups.contains("unifac-lle")) pool.push_back(substance.name);
+  }
+  std::mt19937_64 generator(1152);
+  int two = 0;
+  for (int k = 0; k < 400; ++k) {
+    const std::string first = pool[generator() % pool.size()], second = pool[generator() % pool.size()];
+    if (first == second) continue;
+    std::unique_ptr<ActivityModel> model;
+    try {
+      model = make_activity_model("unifac-lle", substances_named({first, second}), {});
+    } catch (const CalculationError&) {
+      continue;
+    }
+    const auto splits = binary_splits(*model, 303.15);
+    LiquidSplitter splitter(*model, 303.15);
+    for (const BinarySplit& split : splits) {
+      ++two;
+      const double x = (split.x_alpha + split.x_beta) / 2;
+      const LiquidSplit found = splitter.split(std::vector<double>{x, 1 - x});
+      ASSERT_EQ(found.phases(), 2u) << first << ", " << second;
+      const double low = std::min(found.x[0][0], found.x[1][0]),
+                   high = std::max(found.x[0][0], found.x[1][0]);
+      EXPECT_NEAR(split.x_alpha, low, 1e-7) << first << ", " << second;
+      EXPECT_NEAR(split.x_beta, high, 1e-7) << first << ", " << second;
+    }
+    if (!splits.empty()) continue;
+    for (const double x : {0.02, 0.1, 0.3, 0.5, 0.7, 0.9, 0.98})
+      EXPECT_EQ(splitter.split(std::vector<double>{x, 1 - x}).phases(), 1u)
+          << first << ", " << second << ' ' << x;
+  }
+  EXPECT_GT(two, 40);
 }
 
 }  // namespace

@@ -9,6 +9,7 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/bubble_dew.hpp"
+#include "jampot/regression/complete.hpp"
 #include "support.hpp"
 
 namespace jampot {
@@ -143,6 +144,24 @@ TEST(SingularPoints, RandomTernariesSatisfyTheIndexBalance) {
 
 TEST(SlowSingularPoints, FiveHundredRandomTernaries) {
   EXPECT_LE(unbalanced(500, 4000), 5);
+}
+
+// Three liquids of which two are nearly equal boil together: too small a region for a lattice of feeds.
+TEST(SingularPoints, ThreeLiquidsOfWhichTwoAreNearlyEqual) {
+  const auto substances = substances_named({"2-propanol", "benzene", "water"});
+  Notices notices;
+  EstimateOptions options;
+  options.model = "nrtl";
+  const ParameterCollection pairs =
+      complete_pairs("nrtl", substances, {}, MissingPairs::estimate, options, notices);
+  Mixture mixture(substances, "nrtl", pairs);
+  const SingularPoints found = singular_points(mixture, 101325);
+  EXPECT_TRUE(found.balanced());
+  const auto three = std::find_if(found.points.begin(), found.points.end(),
+                                  [](const SingularPoint& point) { return point.liquids.size() == 3; });
+  ASSERT_NE(three, found.points.end());
+  EXPECT_NEAR(three->T_K - 273.15, 66.07, 0.05);
+  EXPECT_EQ(three->stability, Stability::unstable_node);
 }
 
 }  // namespace

@@ -58,5 +58,19 @@ TEST(Suitability, ATableOutsideItsTemperatures) {
   EXPECT_FALSE(judged({"ethanol", "water"}, "unifac").has("unifac-range"));
 }
 
+// The words follow the size of the error.
+TEST(Suitability, OfAnIdealLiquidSaysHowFarItWillBeOff) {
+  const auto said = [](const Notices& notices) {
+    for (const Notice& notice : notices)
+      if (notice.code == "not-ideal") return notice.text;
+    return std::string();
+  };
+  const std::string slight = said(judged({"methanol", "ethanol"}, "ideal")),
+                    strong = said(judged({"ethanol", "n-heptane"}, "ideal"));
+  EXPECT_NE(slight.find("off by up to"), std::string::npos) << slight;
+  EXPECT_EQ(slight.find("will be wrong"), std::string::npos) << slight;
+  EXPECT_NE(strong.find("the diagram will be wrong"), std::string::npos) << strong;
+}
+
 }  // namespace
 }  // namespace jampot

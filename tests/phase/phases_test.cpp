@@ -6,9 +6,12 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/diagram/binary_vle.hpp"
+#include "jampot/fluid/virial_coefficients.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/phase/energies.hpp"
 #include "jampot/phase/mixture.hpp"
+#include "jampot/substance/define.hpp"
 #include "support.hpp"
 
 namespace jampot {
@@ -266,6 +269,60 @@ TEST(Mixtures, ParametersUsedOutsideTheirDataAreNoticed) {
     EXPECT_NE(notice.text.find("between 46.9 and 66.9 degC"), std::string::npos) << notice.text;
     EXPECT_NE(notice.text.find("uses them at 25.0 degC"), std::string::npos) << notice.text;
   }
+}
+
+// Formic acid pairs up in the vapour so strongly that its azeotrope with water boils above both. Handbook:
+// 107.2 degC, x(water) 0.433 (L. H. Horsley, Azeotropic Data III); without dimers UNIFAC makes it a minimum.
+TEST(Association, FormicAcidAndWaterHaveAMaximumAzeotrope) {
+  VapourChoice choice;
+  choice.model = "virial";
+  Mixture mixture(substances_named({"formic acid", "water"}), "unifac", {}, choice);
+  EXPECT_TRUE(mixture.range_notices(370, 380).has("dimers"));
+  EXPECT_FALSE(mixture.range_notices(370, 380).has("associating-vapour"));
+  const auto found = txy(mixture, 101325).azeotropes;
+  ASSERT_EQ(found.size(), 1u);
+  EXPECT_EQ(found[0].heterogeneous, false);
+  EXPECT_GT(found[0].T_K, std::max(*mixture.substances()[0].Tb_K, *mixture.substances()[1].Tb_K) + 2);
+  EXPECT_NEAR(found[0].T_K - celsius_zero, 107.2, 5);
+  EXPECT_NEAR(1 - found[0].x1, 0.433, 0.06);
+}
+
+// Dimers of one acid and of two: derivatives, and that two alike make of each other what each makes of
+// itself.
+TEST(Association, DimersOfDifferentAcidsFollowTheGeometricRule) {
+  HaydenOConnellVirial B(substances_named({"formic acid", "propanoic acid", "acetic acid", "water"}));
+  EXPECT_TRUE(B.dimers());
+  for (const double T : {320.0, 380.0}) {
+    B.set_temperature(T);
+    for (std::size_t i = 0; i < 3; ++i) {
+      for (std::size_t j = 0; j < 3; ++j)
+        EXPECT_NEAR(B.bound(i, j).value / -std::sqrt(B.bound(i, i).value * B.bound(j, j).value), 1, 1e-12);
+      EXPECT_EQ(B.bound(i, 3).value < 0,
+                i == 2);  // of these three only acetic acid is known to solvate water
+    }
+    // K = P(dimer)/P(monomer)^2 = -B/(R T); Coolidge 1928 as tabulated: log10(K mmHg) = -10.743 + 3083/T
+    EXPECT_NEAR(-B.bound(0, 0).value / (gas_constant * T) * mmHg / std::pow(10, -10.743 + 3083 / T), 1, 1e-9);
+    const VirialCoefficient here = B.total(0, 1);
+    const auto at = [&](double t) {
+      B.set_temperature(t);
+      return B.total(0, 1);
+    };
+    EXPECT_NEAR(here.dT / derivative([&](double t) { return at(t).value; }, T, 0.02), 1, 1e-6);
+    EXPECT_NEAR(here.dTT / derivative([&](double t) { return at(t).dT; }, T, 0.02), 1, 1e-6);
+  }
+}
+
+// A carboxylic acid by any name.
+TEST(Association, IsSeenInTheStructure) {
+  KnownConstants known;
+  known.groups = parse_groups("CH3=1, COOH=1");
+  known.Tb_K = 391;
+  const Substance glacial = define_substance("glacial", known).substance;
+  EXPECT_TRUE(pairs_up(glacial));
+  Mixture mixture({glacial, Bank::built_in().require("toluene")}, "ideal", {});
+  EXPECT_TRUE(mixture.range_notices(350, 380).has("associating-vapour"));
+  for (const Substance& substance : Bank::built_in().all())
+    EXPECT_EQ(pairs_up(substance), substance.name.ends_with(" acid")) << substance.name;
 }
 
 }  // namespace

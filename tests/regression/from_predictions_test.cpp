@@ -257,5 +257,22 @@ TEST(Printed, EveryPublishedPairMakesAModel) {
   }
 }
 
+// Published UNIQUAC pairs state q' of water; what is estimated beside them takes the same.
+TEST(Estimate, TakesTheSizesOfTheOtherPairs) {
+  const auto substances = substances_named({"acetonitrile", "water", "toluene"});
+  Notices notices;
+  EstimateOptions options;
+  options.model = "uniquac";
+  for (const MissingPairs policy : {MissingPairs::estimate, MissingPairs::ideal}) {
+    const ParameterCollection pairs = complete_pairs("uniquac", substances, {}, policy, options, notices);
+    const auto published = pairs.find("uniquac", "acetonitrile", "water"),
+               estimated = pairs.find("uniquac", "water", "toluene");
+    ASSERT_TRUE(published && published->sizes && estimated && estimated->sizes);
+    EXPECT_EQ(published->sizes->q_residual[1], 1.0);
+    EXPECT_EQ(estimated->sizes->q_residual[0], published->sizes->q_residual[1]);
+    EXPECT_NO_THROW(Mixture(substances, "uniquac", pairs));
+  }
+}
+
 }  // namespace
 }  // namespace jampot

@@ -29,7 +29,7 @@ TEST(Saturation, BothDirectionsAgreeUpToTheCriticalPoint) {
 
 TEST(Saturation, SteamTables) {
   // IAPWS-IF97 saturation line (IAPWS R7-97): 0.1 MPa at 372.7559 K, 1 MPa at 453.0356 K, 10 MPa at 584.1494
-  // K; the last two lie on the continuation by corresponding states.
+  // K.
   for (const auto& [P, T] : {std::pair(1e5, 372.7559), std::pair(1e6, 453.0356), std::pair(1e7, 584.1494)}) {
     EXPECT_NEAR(saturation_at_temperature(of("water"), T).P_Pa / P, 1, 0.01) << P;
   }
@@ -50,15 +50,17 @@ TEST(Saturation, RefusesAboveTheCriticalPointAndSaysWhere) {
 
 TEST(Saturation, SaysWhatIsMeasuredAndWhatIsNot) {
   EXPECT_TRUE(saturation_at_temperature(of("water"), 350).notices.empty());
-  EXPECT_TRUE(saturation_at_temperature(of("water"), 450).notices.has("vapour-pressure-range"));
+  EXPECT_TRUE(saturation_at_temperature(of("water"), 450).notices.empty());
+  EXPECT_TRUE(saturation_at_temperature(of("1-hexene"), 420).notices.has("vapour-pressure-range"));
   EXPECT_TRUE(saturation_at_temperature(of("benzonitrile"), 450).notices.has("vapour-pressure-estimated"));
 }
 
 TEST(Properties, KnownPointsComeBack) {
   for (const Substance& substance : Bank::built_in().all()) {
     if (substance.Cp_liquid_25C_J_mol_K) {
-      EXPECT_EQ(*liquid_heat_capacity(substance, 298.15).value, substance.Cp_liquid_25C_J_mol_K->value)
-          << substance.name;
+      const double Cp = *liquid_heat_capacity(substance, 298.15).value,
+                   known = *substance.Cp_liquid_25C_J_mol_K;
+      EXPECT_NEAR(Cp / known, 1, substance.liquid_heat_capacity ? 0.03 : 0) << substance.name;
     }
     if (substance.molar_volume_25C_m3_mol && substance.Tc_K && *substance.Tc_K > 298.15) {
       const Property volume = liquid_molar_volume(substance, 298.15);
@@ -69,7 +71,8 @@ TEST(Properties, KnownPointsComeBack) {
     if (substance.Hvap_Tb_J_mol && substance.Tb_K && substance.Tc_K) {
       const double Tb = *substance.Tb_K;
       if (std::abs(Tb - 298.15) < 1e-9) continue;
-      EXPECT_NEAR(*enthalpy_of_vaporisation(substance, Tb).value / *substance.Hvap_Tb_J_mol, 1, 1e-12)
+      EXPECT_NEAR(*enthalpy_of_vaporisation(substance, Tb).value / *substance.Hvap_Tb_J_mol, 1,
+                  substance.vaporisation ? 0.02 : 1e-12)
           << substance.name;
     }
   }
@@ -121,7 +124,10 @@ TEST(Properties, TheReferenceMovesTheZeroAndNothingElse) {
 }
 
 TEST(Properties, SaysWhyThereIsNone) {
-  const Property none = liquid_heat_capacity(of("sulfolane"), 320);
+  Substance unknown = of("ethanol");
+  unknown.gas_heat_capacity.reset();
+  unknown.liquid_heat_capacity.reset();
+  const Property none = liquid_heat_capacity(unknown, 320);
   EXPECT_FALSE(none.value);
   EXPECT_FALSE(none.method.empty());
   EXPECT_TRUE(properties_at(of("propane"), 350, 2.5e6, Reference{}).notices.has("dense-vapour"));
@@ -129,12 +135,14 @@ TEST(Properties, SaysWhyThereIsNone) {
 }
 
 TEST(Properties, EnthalpyOfVaporisationIsOneSmoothCurveThroughBothKnownPoints) {
-  const Substance& water = of("water");
-  EXPECT_NEAR(*enthalpy_of_vaporisation(water, 298.15).value / *water.Hvap_25C_J_mol, 1, 1e-12);
-  EXPECT_NEAR(*enthalpy_of_vaporisation(water, *water.Tb_K).value / *water.Hvap_Tb_J_mol, 1, 1e-12);
+  const Substance &water = of("water"), &anisole = of("anisole");
+  EXPECT_NEAR(*enthalpy_of_vaporisation(anisole, 298.15).value / *anisole.Hvap_25C_J_mol, 1, 1e-12);
+  EXPECT_NEAR(*enthalpy_of_vaporisation(anisole, *anisole.Tb_K).value / *anisole.Hvap_Tb_J_mol, 1, 1e-12);
   for (const Substance& substance : Bank::built_in().all()) {
     if (!substance.Tc_K || !enthalpy_of_vaporisation(substance, 250).value) continue;
     double before = HUGE_VAL, step_before = 0;
+    // The dimers of its vapour break up with temperature: its enthalpy of vaporisation has a maximum.
+    if (substance.name == "acetic acid") continue;
     for (double T_K = 200; T_K < 0.97 * *substance.Tc_K; T_K += 1) {
       const double Hvap = *enthalpy_of_vaporisation(substance, T_K).value;
       ASSERT_LT(Hvap, before) << substance.name << " at " << T_K;
@@ -149,7 +157,7 @@ TEST(Properties, EnthalpyOfVaporisationIsOneSmoothCurveThroughBothKnownPoints) {
   const Reference triple = parse_reference("liquid at 0.01 degC");
   for (const auto& [celsius, h] : {std::pair(20.0, 83.9), std::pair(60.0, 251.2), std::pair(100.0, 419.1)}) {
     const auto state = properties_at_saturation(water, celsius + celsius_zero, triple);
-    EXPECT_NEAR(*state.liquid->h_J_mol.value / 18.015, h, 8) << celsius;
+    EXPECT_NEAR(*state.liquid->h_J_mol.value / 18.015, h, 0.6) << celsius;
   }
 }
 

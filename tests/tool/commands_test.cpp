@@ -283,8 +283,8 @@ TEST(Commands, WorkbooksHoldTablesAndSourcesAndAreTheSameEveryTime) {
 
 TEST(Commands, NoticesGoToStandardErrorAndIntoJson) {
   const test::Workplace workplace;
-  const test::Ran ran =
-      workplace.run("bubble MTBE methanol --liquid ideal --composition MTBE=0.5 --pressure '10 bar' --json");
+  const test::Ran ran = workplace.run(
+      "bubble 1-hexene n-heptane --liquid ideal --composition 1-hexene=0.5 --pressure '10 bar' --json");
   EXPECT_EQ(ran.status, 0);
   EXPECT_NE(ran.err.find("notice (vapour-pressure-range)"), std::string::npos);
   EXPECT_EQ(json::parse(ran.out)["notices"][0]["code"], "vapour-pressure-range");

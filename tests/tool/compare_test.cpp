@@ -118,11 +118,14 @@ TEST(Comparison, OfResidueMapsIsDrawnAndSaid) {
   for (const char* drawn : {"nrtl, azeotropes", "distillation boundary", "two boiling liquids"})
     EXPECT_NE(svg.find(drawn), std::string::npos) << drawn;
   // A vapour pressure is the same whatever the liquid model: what is doubtful about it is said once.
+  const test::Ran narrow = demo_place().run(
+      "residue 1-hexene benzene 3-pentanone --liquid unifac --compare ideal --pressure '4 atm' --curves 3");
+  ASSERT_EQ(narrow.status, 0) << narrow.err;
   std::size_t times = 0;
-  for (std::size_t at = 0; (at = ran.err.find("the vapour pressure of ethanol", at)) != std::string::npos;
-       ++at)
+  for (std::size_t at = 0;
+       (at = narrow.err.find("the vapour pressure of 3-pentanone", at)) != std::string::npos; ++at)
     ++times;
-  EXPECT_EQ(times, 1u) << ran.err;
+  EXPECT_EQ(times, 1u) << narrow.err;
 }
 
 TEST(Comparison, WithParameterFilesBesideEachOther) {

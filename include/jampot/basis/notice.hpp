@@ -13,7 +13,8 @@ struct Notice {
   bool operator==(const Notice&) const = default;
 };
 
-/// The notices of one result, each kept once.
+/// The notices of one result, each kept once. Those of one code that differ in a single number, as the same
+/// doubt at several temperatures does, are one notice with all its numbers.
 class Notices {
  public:
   void add(std::string code, std::string text);
@@ -25,6 +26,7 @@ class Notices {
 
  private:
   std::vector<Notice> list_;
+  std::vector<std::vector<std::string>> said_;  ///< of each, the texts that it stands for
 };
 
 }  // namespace jampot

@@ -70,7 +70,9 @@ class TsonopoulosVirial final : public VirialCoefficients {
 };
 
 /// From radius of gyration, dipole moment and association: polar and associating substances too. Pairs with a
-/// substance whose parameters are not known are taken from `TsonopoulosVirial`, with a notice. Source: J. G.
+/// substance whose parameters are not known are taken from `TsonopoulosVirial`, with a notice. Acids without
+/// parameters pair up by the constants of their dimers; dimers of two different ones by K = 2 sqrt(K1 K2)
+/// (J. Marek, G. Standart, Collect. Czech. Chem. Commun. 19 (1954) 1074). Source: J. G.
 /// Hayden, J. P. O'Connell, Ind. Eng. Chem. Process Des. Dev. 14 (1975) 209-216, in the arrangement of J. M.
 /// Prausnitz et al. (1980).
 class HaydenOConnellVirial final : public VirialCoefficients {
@@ -87,7 +89,10 @@ class HaydenOConnellVirial final : public VirialCoefficients {
     double omega, energy, sigma, dipole2, eta;
   };
   void compute(double T_K) override;
+  void pair_up(double T_K);
   std::vector<Pair> pairs_;
+  std::vector<std::optional<DimerConstant>> dimer_;  ///< of acids without parameters
+  std::vector<bool> acid_;
   TsonopoulosVirial rest_;
 };
 

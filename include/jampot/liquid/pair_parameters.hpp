@@ -53,6 +53,9 @@ struct PairParameters {
   bool same_values(const PairParameters& other) const;
 };
 
+/// Gives a pair the UNIQUAC sizes that other pairs of the same model state for its substances.
+void take_sizes(PairParameters& pair, const std::vector<PairParameters>& others);
+
 /// All pair parameters at hand, looked up by model and pair.
 class ParameterCollection {
  public:

@@ -1,7 +1,7 @@
 #pragma once
 // Enthalpy, heat capacity and density of the phases of a mixture, all on one reference.
 #include "jampot/phase/mixture.hpp"
-#include "jampot/substance/properties.hpp"
+#include "jampot/substance/enthalpy_path.hpp"
 
 namespace jampot {
 
@@ -11,16 +11,15 @@ struct PhaseEnergy {
 };
 
 /// One rule for every model: the ideal gas of each substance on the stated reference, and from there
-/// - to a vapour, or any phase of an equation of state, the departure of its model, -R T^2 sum_i x_i d ln
-/// phi_i/dT;
-/// - to a liquid of an activity model down to the saturated vapour of the pure substance (departure of the
-/// vapour
-///   model), by the enthalpy of vaporisation to the liquid (the known value, not the slope of the vapour
-///   pressure), and by the excess enthalpy -R T^2 sum_i x_i d ln gamma_i/dT to the mixture.
-/// - to a gas dissolved after Henry's law by -R T^2 d ln H/dT.
-/// Heat capacities: exact from an equation of state; of a virial vapour with the second derivative of its
-/// coefficients; of a liquid the sum of the pure ones (no excess). Volumes of such liquids are added (no
-/// excess volume).
+/// - to any phase of an equation of state the departure of its model, -R T^2 sum_i x_i d ln phi_i/dT;
+/// - to a liquid of an activity model the path of each pure liquid (`EnthalpyPath`: the integral of its heat
+///   capacity, the saturated vapour above it by the enthalpy of vaporisation), and the excess enthalpy
+///   -R T^2 sum_i x_i d ln gamma_i/dT;
+/// - to the vapour beside such a liquid the departure of its model, and at the partial pressure of each
+///   substance what its path adds, so that evaporation takes the enthalpy of vaporisation;
+/// - to a gas dissolved after Henry's law -R T^2 d ln H/dT.
+/// Heat capacities are the slope of the enthalpy at constant pressure, but of a liquid without the excess.
+/// Volumes of such liquids are added (no excess volume).
 class Energies {
  public:
   explicit Energies(Mixture& mixture, const Reference& reference = {});
@@ -36,13 +35,14 @@ class Energies {
 
  private:
   bool liquid(std::size_t kind) const { return !mixture_.one_equation() && kind == 1; }
-  double pure_liquid(std::size_t i, double T_K);
+  const EnthalpyPath& path(std::size_t i) const;
+  bool on_a_path(std::size_t i) const { return paths_[i] && !mixture_.is_solute(i); }
   void heat_capacity(std::size_t kind, double T_K, double P_Pa, std::span<const double> x, Property& Cp);
 
   Mixture& mixture_;
   Reference reference_;
-  std::vector<std::unique_ptr<Phase>> pure_vapours_;
-  PhaseValues values_, pure_values_;
+  std::vector<std::optional<EnthalpyPath>> paths_;  ///< nothing for what has no vapour pressure
+  PhaseValues values_;
   std::vector<double> ln_gamma_, dln_gamma_;
   Notices notices_;
 };

@@ -19,6 +19,9 @@ struct EstimateOptions {
   std::array<double, 2> range_K{298.15, 373.15};
   std::vector<Coefficient> form{Coefficient::inverse_T};
   double alpha = 0.3;  ///< NRTL
+  /// Pairs that stand beside the estimate in a mixture: UNIQUAC sizes of a substance that one of them states
+  /// are those of the estimate.
+  std::vector<PairParameters> beside;
 };
 
 /// Pair parameters fitted to a prediction.

@@ -147,6 +147,8 @@ struct Fit {
   RootMeanSquares deviation;          ///< model at measured composition minus measured: T or P, and y
   std::vector<ResidualRow> residuals;
   std::vector<LiquidRow> liquid_residuals;
+  /// Root mean square of model minus measured mole fraction over both liquids of all tie lines.
+  std::optional<double> rms_liquids() const;
   std::vector<LocalMinimum> minima;   ///< distinct ones, the best first
   std::array<double, 2> T_range_K{};  ///< of the data
   std::array<double, 2> P_range_Pa{};

@@ -14,9 +14,9 @@ struct Property {
   std::string method;  ///< or, where there is no value, what is missing
 };
 
-/// Enthalpy of vaporisation at T_K, J/mol, by the Watson relation, (1 - Tr)^0.38, through the known value at
-/// the boiling point (or at 25 degC); with both known the exponent is the one that joins them. Source: K. M.
-/// Watson, Ind. Eng. Chem. 35 (1943) 398-406.
+/// Enthalpy of vaporisation at T_K, J/mol: the curve of the bank; else by the Watson relation, (1 - Tr)^0.38,
+/// through the known value at the boiling point (or at 25 degC); with both known the exponent is the one that
+/// joins them. Source: K. M. Watson, Ind. Eng. Chem. 35 (1943) 398-406.
 Property enthalpy_of_vaporisation(const Substance& substance, double T_K);
 
 /// Enthalpy of vaporisation from the slope of the vapour pressure, dP/dT T (V of the vapour - V of the
@@ -24,7 +24,8 @@ Property enthalpy_of_vaporisation(const Substance& substance, double T_K);
 /// @pre the substance has a vapour pressure
 double enthalpy_from_slope(const Substance& substance, double T_K);
 
-/// Molar volume of the saturated liquid, m3/mol: the known value at 25 degC carried by the Rackett equation
+/// Molar volume of the saturated liquid, m3/mol: the known value at 25 degC carried by the curve of the bank,
+/// else by the Rackett equation
 /// with Z_RA (or Z_RA from the acentric factor: T. Yamada, R. D. Gunn, J. Chem. Eng. Data 18 (1973) 234-236).
 /// Source: C. F. Spencer, R. P. Danner, J. Chem. Eng. Data 17 (1972) 236-241.
 Property liquid_molar_volume(const Substance& substance, double T_K);
@@ -38,7 +39,7 @@ Property gas_heat_capacity(const Substance& substance, double T_K);
 /// Heat capacity of the liquid, J/(mol K): the correlation of the bank within its range, carried on from its
 /// end; else the known value at 25 degC carried by the change of the ideal-gas value and of the
 /// Rowlinson-Bondi departure, as printed by R. C. Reid, J. M. Prausnitz, B. E. Poling, The Properties of
-/// Gases and Liquids, 4th ed. (1987).
+/// Gases and Liquids, 4th ed. (1987). From 0.85 Tc on it is the slope of the enthalpy (`EnthalpyPath`).
 Property liquid_heat_capacity(const Substance& substance, double T_K);
 
 /// Viscosity of the liquid, Pa s: the group contributions of a substance of one's own; else the known value
@@ -47,11 +48,11 @@ Property liquid_heat_capacity(const Substance& substance, double T_K);
 /// L. Squires, Refiner Nat. Gasoline Manuf. 13 (1934) 448, as printed by Reid, Prausnitz, Poling, 4th ed.
 Property liquid_viscosity(const Substance& substance, double T_K);
 
-/// Second virial coefficient, m3/mol, and its derivative with T: corresponding states for non-polar
+/// Second virial coefficient, m3/mol, and its derivatives with T: corresponding states for non-polar
 /// substances. Polar and associating vapours deviate from it. Source: C. Tsonopoulos, AIChE J. 20 (1974)
 /// 263-272.
 struct SecondVirial {
-  double B_m3_mol, dB_dT;
+  double B_m3_mol, dB_dT, d2B_dT2;
 };
 std::optional<SecondVirial> second_virial(const Substance& substance, double T_K);
 

@@ -21,11 +21,14 @@ struct Sourced {
 
 using MaybeSourced = std::optional<Sourced>;
 
-/// Ideal-gas heat capacity, Cp/(J/(mol K)) = a + b T + c T^2 + d T^3, T in K.
+/// Ideal-gas heat capacity in J/(mol K), T in K: cubic, a + b T + c T^2 + d T^3, or hyperbolic,
+///   C1 + C2 ((C3/T)/sinh(C3/T))^2 + C4 ((C5/T)/cosh(C5/T))^2.
+/// Source of the second form: F. A. Aly, L. L. Lee, Fluid Phase Equilibria 6 (1981) 169-179.
 struct GasHeatCapacity {
-  std::array<double, 4> coefficients{};
+  std::array<double, 4> cubic{};
   std::string source;
   char grade = 'C';
+  std::optional<std::array<double, 5>> hyperbolic{};
 
   double value(double T_K) const;
   double enthalpy_change(double from_K, double to_K) const;  ///< integral of Cp dT, J/mol
@@ -40,6 +43,27 @@ struct LiquidHeatCapacity {
   char grade = 'C';
 
   double value(double T_K) const;  ///< J/(mol K); means nothing outside of the range
+};
+
+/// Enthalpy of vaporisation, Hvap/(J/kmol) = C1 (1 - Tr)^(C2 + C3 Tr + C4 Tr^2).
+struct VaporisationCurve {
+  std::array<double, 4> coefficients{};
+  double Tc_K = 0, Tmin_K = 0;
+  std::string source;
+  char grade = 'C';
+
+  double value(double T_K) const;  ///< J/mol; zero from the critical temperature on
+};
+
+/// Density of the saturated liquid, rho/(kmol/m3) = C1/C2^(1 + (1 - T/C3)^C4).
+struct LiquidDensityCurve {
+  std::array<double, 4> coefficients{};
+  double Tmin_K = 0, Tmax_K = 0;
+  std::string source;
+  char grade = 'C';
+
+  double molar_volume(double T_K) const;  ///< m3/mol
+  double expansion(double T_K) const;     ///< d ln v/dT, 1/K
 };
 
 /// Viscosity of the liquid, ln(eta/(Pa s)) = slope/T + offset, T in K.
@@ -86,6 +110,13 @@ struct HaydenOConnellParameters {
   std::string source;
 };
 
+/// Dimers in the vapour, K = P(dimer)/P(monomer)^2 with log10(K mmHg) = A + B/T, T in K.
+struct DimerConstant {
+  double A = 0, B_K = 0;
+  char grade = 'C';
+  std::string source;
+};
+
 /// A pure substance. Constants that are not known stay empty; nothing is guessed.
 struct Substance {
   std::string name;
@@ -113,20 +144,29 @@ struct Substance {
   std::optional<GasHeatCapacity> gas_heat_capacity;
   std::optional<VapourPressure> vapour_pressure;
   std::optional<LiquidHeatCapacity> liquid_heat_capacity;
+  std::optional<VaporisationCurve> vaporisation;
+  std::optional<LiquidDensityCurve> liquid_density;
   std::optional<LiquidViscosity> liquid_viscosity;
   std::optional<MoscedParameters> mosced;
   std::optional<PcSaftParameters> pc_saft;
   std::optional<HaydenOConnellParameters> hayden_oconnell;
+  std::optional<DimerConstant> dimer;  ///< where Hayden and O'Connell do not describe the association
 
   /// Said to stay in the liquid whatever the temperature: a sugar, a salt-like solute. Only then may a
   /// substance without a vapour pressure take part in a calculation with a vapour.
   bool non_volatile = false;
+  /// The groups it was defined from hold a carboxyl group.
+  bool carboxyl_group = false;
 
   std::string label;  ///< chosen by the caller for tables and figures; empty: none
 
   /// The label, the shortest alias in capitals ("MTBE") or the name: where room is short.
   std::string short_name() const;
 };
+
+/// Whether its molecules pair up in the vapour, as those of carboxylic acids do: by its groups of any table,
+/// or its association data; only where it has neither, by a name that ends in " acid".
+bool pairs_up(const Substance& substance);
 
 /// Atoms of a formula such as "C5H12O": element to count. @throws RequestError where it cannot be read.
 std::map<std::string, int> atoms_in(const std::string& formula);

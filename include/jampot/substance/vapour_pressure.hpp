@@ -1,5 +1,6 @@
 #pragma once
 // Vapour pressure of a pure liquid against temperature, from the triple point to the critical point.
+#include <array>
 #include <cmath>
 #include <optional>
 #include <string>
@@ -43,12 +44,50 @@ class CorrespondingStates {
   double c1_, c15_, c2_ = 0, c25_, c5_;  ///< of tau to the power 1, 1.5, 2, 2.5, 5
 };
 
+/// One equation from the melting to the critical point,
+///   ln(P/Pa) = ln(scale) + C1 + C2/T + C3 ln T + C4 T^C5.
+/// It can be joined to another curve below and above a range: their difference there, in value and slope,
+/// fades over some 20 K. In its last tenth it is led to the critical point, quadratically in T.
+///
+/// Source: Perry's Chemical Engineers' Handbook, 7th and 8th editions.
+class LongCurve {
+ public:
+  struct Coefficients {
+    std::array<double, 5> C{};
+    double Tmin_K = 0, Tmax_K = 0;
+    double scale = 1;  ///< what brings the equation to the boiling point
+  };
+  explicit LongCurve(const Coefficients& coefficients);
+
+  /// Led to this pressure at Tc_K.
+  LongCurve ending_at(double Tc_K, double Pc_Pa) const;
+  /// The same, going over into a curve with this ln(P/Pa) and slope at T_K, on the side away from it.
+  LongCurve joined_below(double T_K, double ln_P, double dln_P_dT) const;
+  LongCurve joined_above(double T_K, double ln_P, double dln_P_dT) const;
+
+  double ln_P(double T_K) const;
+  double dln_P_dT(double T_K) const;  ///< 1/K
+
+  double Tmin_K() const { return of_.Tmin_K; }
+  double Tmax_K() const { return Tc_K_; }
+
+ private:
+  struct Join {  // difference A + B u at the distance u from T_K, times exp(-u/fading_K)
+    double T_K, A, B;
+  };
+  Join join_at(double T_K, double ln_P, double dln_P_dT, double side) const;
+
+  Coefficients of_;
+  double Tc_K_, end_ = 0;  ///< what is added at Tc
+  std::optional<Join> below_, above_;
+};
+
 /// Vapour pressure as the library uses it:
 /// - within the measured range the Antoine equation, ln(P/Pa) = a - b/(T/K + c)
 ///   (Ch. Antoine, C. R. Acad. Sci. 107 (1888) 681);
-/// - above it, up to the critical point, and below it, down to the melting point (or 0.35 Tc), corresponding
-/// states
-///   joined to it with value and slope, where the critical point is known;
+/// - above and below it a curve from the melting to the critical point, where one is known, joined to it;
+/// - else, up to the critical point and down to the melting point (or 0.35 Tc), corresponding states joined
+///   to it with value and slope, where the critical point is known;
 /// - where no coefficients are known, corresponding states alone, through the normal boiling point;
 /// - beyond all that ln P linear in 1/T with the slope at the end. That part means nothing physically; it
 /// keeps solvers
@@ -64,6 +103,11 @@ class VapourPressure {
 
   VapourPressure(const Coefficients& coefficients, std::string source, char grade,
                  std::optional<Critical> critical = std::nullopt, std::optional<double> Tm_K = std::nullopt);
+
+  /// A curve from the melting to the critical point (`critical`, else where it ends), and a row of Antoine
+  /// coefficients that is used between its Tmin_K and Tmax_K.
+  VapourPressure(LongCurve curve, const std::optional<Coefficients>& row, std::string source, char grade,
+                 const std::optional<Critical>& critical);
 
   /// A corresponding-states curve through measured points that lie between Tmin_K and Tmax_K.
   VapourPressure(const CorrespondingStates& curve, double Tc_K, double Tmin_K, double Tmax_K,
@@ -115,6 +159,7 @@ class VapourPressure {
   double measured_low_K_ = 1, measured_high_K_ = 0;
   std::optional<double> Tc_K_;
   std::optional<CorrespondingStates> below_, above_;
+  std::optional<LongCurve> curve_;
   End low_end_{}, high_end_{};  ///< where ln P becomes linear in 1/T
   std::string source_;
   char grade_;

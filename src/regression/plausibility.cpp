@@ -1,0 +1,272 @@
+#include "jampot/regression/plausibility.hpp"
+
+#include <fmt/format.h>
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <optional>
+#include <unsupported/Eigen/NonLinearOptimization>
+#include <unsupported/Eigen/NumericalDiff>
+
+#include "jampot/basis/constants.hpp"
+#include "jampot/phase/composition.hpp"
+
+namespace jampot {
+namespace {
+
+// Points that count: with a vapour, not set aside.
+std::vector<DataPoint> boiling_points(const DataSet& set) {
+  std::vector<DataPoint> points;
+  if (!vapour_liquid(set.kind)) return points;
+  for (const DataPoint& point : set.points) {
+    if (point.excluded.empty()) points.push_back(point);
+  }
+  return points;
+}
+
+// What is allowed beyond an ideal vapour and exact numbers, in ln P.
+double tolerance(const Substance& substance, double P_Pa) {
+  const double dense = std::min(0.5, 0.04 * P_Pa / 1e5);
+  return (pairs_up(substance) ? 0.8 : 0.15) + dense;
+}
+
+struct Violation {
+  double size = 0;  ///< in ln P
+  std::size_t component = 0;
+};
+
+// How far a point is beyond what a stable liquid allows.
+Violation violation(const DataPoint& point, const std::vector<Substance>& substances) {
+  Violation worst;
+  const auto take = [&](double size, std::size_t i) {
+    if (size > worst.size) worst = {size, i};
+  };
+  constexpr double nearly_pure = 0.9;
+  double sum = 0, most = 0;
+  bool known = true;
+  std::size_t lightest = 0;
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    const auto& curve = substances[i].vapour_pressure;
+    if (!curve) {
+      known = known && substances[i].non_volatile;
+      continue;
+    }
+    if (substances[i].Tc_K && point.T_K > *substances[i].Tc_K) return {};
+    if (!(point.x[i] > 0)) continue;
+    const double Psat = std::exp(std::clamp(curve->ln_P(point.T_K), -300.0, 300.0)),
+                 allowed = tolerance(substances[i], point.P_Pa);
+    sum += Psat;
+    if (Psat > most) lightest = i, most = Psat;
+    const bool analysed = !point.y.empty() && point.y[i] > 0;
+    if (analysed) take(std::log(point.y[i] * point.P_Pa / Psat) - allowed, i);
+    if (point.x[i] < nearly_pure) continue;
+    const double least = point.x[i] * Psat / (analysed ? point.y[i] : 1);
+    take(std::log(least / point.P_Pa) - allowed - 0.1, i);
+  }
+  if (known && sum > 0 && point.y.empty())
+    take(std::log(point.P_Pa / sum) - tolerance(substances[lightest], point.P_Pa), lightest);
+  return worst;
+}
+
+// Barker's method with a Redlich-Kister expansion of three terms: residuals of ln P, and of y.
+struct Expansion {
+  using Scalar = double;
+  using InputType = Eigen::VectorXd;
+  using ValueType = Eigen::VectorXd;
+  using JacobianType = Eigen::MatrixXd;
+  enum { InputsAtCompileTime = Eigen::Dynamic, ValuesAtCompileTime = Eigen::Dynamic };
+
+  const std::vector<DataPoint>& points;
+  const std::vector<Substance>& substances;
+
+  static constexpr int terms = 3;
+  static constexpr double weight_of_y = 3;
+  int inputs() const { return terms; }
+  int values() const { return 2 * static_cast<int>(points.size()); }
+
+  int operator()(const Eigen::VectorXd& A, Eigen::VectorXd& residuals) const {
+    for (std::size_t k = 0; k < points.size(); ++k) {
+      const double x1 = points[k].x[0], x2 = points[k].x[1], d = x1 - x2;
+      const double q = A[0] + d * (A[1] + d * A[2]), slope = A[1] + 2 * d * A[2];  // dq/dd
+      const double g1 = x2 * x2 * (q + 2 * x1 * slope), g2 = x1 * x1 * (q - 2 * x2 * slope);
+      const auto partial = [&](std::size_t i, double ln_gamma) {
+        const double ln_P = substances[i].vapour_pressure->ln_P(points[k].T_K);
+        return points[k].x[i] * std::exp(std::clamp(ln_gamma + ln_P, -300.0, 300.0));
+      };
+      const double p1 = partial(0, g1), p2 = partial(1, g2), P = std::max(p1 + p2, 1e-300);
+      const auto row = static_cast<Eigen::Index>(2 * k);
+      residuals[row] = std::clamp(std::log(P / points[k].P_Pa), -3.0, 3.0);
+      residuals[row + 1] = points[k].y.empty() ? 0 : weight_of_y * (p1 / P - points[k].y[0]);
+    }
+    return 0;
+  }
+};
+
+// Root mean square of these residuals; nothing where there are too few points to judge by.
+std::optional<double> misfit(const std::vector<DataPoint>& points, const std::vector<Substance>& substances) {
+  constexpr std::size_t fewest = 6;
+  if (substances.size() != 2 || points.size() < fewest) return std::nullopt;
+  for (const Substance& substance : substances) {
+    if (!substance.vapour_pressure || pairs_up(substance)) return std::nullopt;
+  }
+  Expansion expansion{points, substances};
+  Eigen::NumericalDiff<Expansion> differentiated(expansion);
+  Eigen::LevenbergMarquardt<Eigen::NumericalDiff<Expansion>> search(differentiated);
+  search.parameters.maxfev = 400;
+  Eigen::VectorXd A = Eigen::VectorXd::Zero(Expansion::terms);
+  search.minimize(A);
+  Eigen::VectorXd residuals(expansion.values());
+  expansion(A, residuals);
+  const double sum = residuals.squaredNorm();
+  return std::isfinite(sum) ? std::optional(std::sqrt(sum / static_cast<double>(points.size())))
+                            : std::nullopt;
+}
+
+struct Judgement {
+  std::size_t impossible = 0;  ///< points
+  double violation = 0;        ///< mean, in ln P
+  std::optional<double> misfit;
+  std::size_t component = 0;
+  double worst = 0;
+
+  double badness() const { return violation + misfit.value_or(0); }
+};
+
+Judgement judge(const std::vector<DataPoint>& points, const std::vector<Substance>& substances) {
+  Judgement result;
+  for (const DataPoint& point : points) {
+    const Violation found = violation(point, substances);
+    result.impossible += found.size > 0;
+    result.violation += std::min(found.size, 10.0) / static_cast<double>(points.size());
+    if (found.size > result.worst) result.worst = found.size, result.component = found.component;
+  }
+  result.misfit = misfit(points, substances);
+  return result;
+}
+
+// The data read in another way, and what has then gone wrong. False: it cannot be read so.
+struct Reading {
+  std::string cause;
+  std::function<bool(DataPoint&)> apply;
+};
+
+std::vector<Reading> readings(const std::vector<Substance>& substances) {
+  const auto pressure = [](std::string cause, double factor) {
+    return Reading{std::move(cause), [factor](DataPoint& point) { return (point.P_Pa *= factor) > 0; }};
+  };
+  const auto temperature = [](std::string cause, double factor, double shift) {
+    return Reading{std::move(cause), [factor, shift](DataPoint& point) {
+                     return (point.T_K = factor * point.T_K + shift) > 0;
+                   }};
+  };
+  constexpr double kPa_of_mmHg = 7.500617, degF = 5.0 / 9;
+  std::vector<Reading> list{
+      temperature("the temperatures are degrees Celsius stated as kelvins", 1, celsius_zero),
+      temperature("the temperatures are kelvins stated as degrees Celsius", 1, -celsius_zero),
+      temperature("the temperatures are degrees Fahrenheit stated as degrees Celsius", degF,
+                  celsius_zero - degF * (celsius_zero + 32)),
+      temperature("the temperatures are degrees Celsius stated as degrees Fahrenheit", 1 / degF,
+                  celsius_zero + 32 - celsius_zero / degF),
+      pressure("the pressures are mmHg stated as kPa", 1 / kPa_of_mmHg),
+      pressure("the pressures are kPa stated as mmHg", kPa_of_mmHg),
+      pressure("the pressures are bar stated as kPa", 100),
+      pressure("the pressures are kPa stated as bar", 0.01),
+      pressure("the pressures are Pa stated as kPa", 1e-3),
+      pressure("the pressures are kPa stated as Pa", 1e3),
+      pressure("the pressures are bar stated as Pa", 1e5),
+      pressure("the pressures are mbar stated as kPa", 0.1),
+      pressure("the pressures are kPa stated as mbar", 10),
+      pressure("the pressures are mmHg stated as mbar", mmHg / 100),
+      pressure("the pressures are mbar stated as mmHg", 100 / mmHg),
+      pressure("the pressures are psi stated as kPa", 6.894757),
+      pressure("the pressures are kPa stated as psi", 1 / 6.894757),
+      pressure("the pressures are mmHg stated as bar", mmHg / 1e5),
+      pressure("the pressures are mmHg stated as Pa", mmHg),
+      {"the pressures are gauge pressures stated as absolute ones",
+       [](DataPoint& point) { return (point.P_Pa += standard_atmosphere) > 0; }},
+      {"the pressures are absolute ones stated as gauge pressures",
+       [](DataPoint& point) { return (point.P_Pa -= standard_atmosphere) > 0; }},
+      {"liquid and vapour are exchanged (x stated as y)", [](DataPoint& point) {
+         if (point.y.empty()) return false;
+         std::swap(point.x, point.y);
+         return true;
+       }}};
+  if (substances.size() == 2) {
+    list.push_back({fmt::format("the two components are exchanged (fractions of {} stated as those of {})",
+                                substances[1].name, substances[0].name),
+                    [](DataPoint& point) {
+                      std::reverse(point.x.begin(), point.x.end());
+                      std::reverse(point.y.begin(), point.y.end());
+                      return true;
+                    }});
+  }
+  const auto as_mass = [&substances](std::vector<double>& fractions) {
+    double sum = 0;
+    for (std::size_t i = 0; i < fractions.size(); ++i) sum += fractions[i] /= substances[i].molar_mass_kg_mol;
+    for (double& value : fractions) value /= sum;
+  };
+  list.push_back({"the fractions are mass fractions stated as mole fractions", [as_mass](DataPoint& point) {
+                    as_mass(point.x);
+                    if (!point.y.empty()) as_mass(point.y);
+                    return true;
+                  }});
+  list.push_back(
+      {"the fractions are mole fractions stated as mass fractions", [&substances](DataPoint& point) {
+         for (auto* fractions : {&point.x, &point.y}) {
+           if (!fractions->empty()) *fractions = mass_fractions(*fractions, substances);
+         }
+         return true;
+       }});
+  return list;
+}
+
+}  // namespace
+
+Notices implausible(const DataSet& set) {
+  const std::vector<DataPoint> points = boiling_points(set);
+  if (points.empty()) return {};
+  const Judgement stated = judge(points, set.substances);
+  constexpr double many = 0.3, suspicious = 0.08;
+  const auto count = static_cast<double>(points.size());
+  const bool impossible = static_cast<double>(stated.impossible) > many * count;
+  if (!impossible && !(stated.misfit.value_or(0) > suspicious)) return {};
+  const Reading* cause = nullptr;
+  double best = (impossible ? 0.4 : 0.25) * stated.badness();
+  const std::vector<Reading> all = readings(set.substances);
+  for (const Reading& reading : all) {
+    std::vector<DataPoint> read = points;
+    if (!std::all_of(read.begin(), read.end(), reading.apply)) continue;
+    const Judgement found = judge(read, set.substances);
+    constexpr double few = 0.1, good = 0.12;
+    if (static_cast<double>(found.impossible) > few * count || found.misfit.value_or(0) > good) continue;
+    if (found.badness() < best) best = found.badness(), cause = &reading;
+  }
+  if (cause == nullptr && !impossible) return {};
+  std::string text =
+      impossible
+          ? fmt::format(
+                "the data of {} cannot be right as they are stated: at {} of {} points {} would have up to "
+                "{:.3g} times the partial pressure that any stable liquid allows (or as much less, nearly "
+                "pure). ",
+                set.name, stated.impossible, points.size(), set.substances[stated.component].name,
+                std::exp(std::min(stated.worst, 50.0)))
+          : fmt::format(
+                "the data of {} hang together badly as they are stated ({:.2f} in ln P by a flexible "
+                "excess Gibbs energy). ",
+                set.name, *stated.misfit);
+  text +=
+      cause != nullptr
+          ? fmt::format(
+                "Likely {}: read so, the data are in order. Correct the file before anything is "
+                "fitted or compared",
+                cause->cause)
+          : "No exchange of units, components or columns that was tried repairs them; check temperatures, "
+            "pressures and the names of the substances";
+  Notices notices;
+  notices.add("data-implausible", text);
+  return notices;
+}
+
+}  // namespace jampot

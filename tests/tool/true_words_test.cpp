@@ -1,0 +1,112 @@
+// What a command says beside its numbers is true: sources, references, names, causes.
+#include <gtest/gtest.h>
+
+#include "run_tool.hpp"
+
+namespace jampot {
+namespace {
+
+using json = nlohmann::json;
+using test::json_answer;
+
+bool mentions(const json& parameters, const std::string& what) {
+  return parameters.dump().find(what) != std::string::npos;
+}
+
+TEST(TrueWords, ComparedModelsHaveTheirSourcesAndTheDefaultComesOnce) {
+  const test::Workplace workplace;
+  for (const char* command :
+       {"txy ethanol toluene --pressure '1 atm'", "azeotropes ethanol toluene --pressure '1 atm'",
+        "bubble ethanol toluene --composition ethanol=0.3 --pressure '1 atm'",
+        "flash ethanol toluene --feed ethanol=0.3 --temperature '78 degC' --pressure '1 atm'",
+        "gamma ethanol toluene --temperature '60 degC'"}) {
+    const json answer = json_answer(workplace, std::string(command) + " --compare nrtl,unifac,wilson");
+    EXPECT_TRUE(mentions(answer["parameters"], "UNIFAC (VLE table)")) << command;
+    EXPECT_TRUE(mentions(answer["parameters"], "\"nrtl\"")) << command;
+    EXPECT_TRUE(mentions(answer["parameters"], "\"wilson\"")) << command;
+    const test::Ran ran = workplace.run(std::string(command) + " --compare nrtl,unifac");
+    EXPECT_NE(ran.out.find("parameters: UNIFAC (VLE table)"), std::string::npos) << command;
+    EXPECT_EQ(ran.out.find("nrtl [degC]", ran.out.find("nrtl [degC]") + 1), std::string::npos) << ran.out;
+  }
+}
+
+TEST(TrueWords, MembersAreNamesOfTheSubstances) {
+  const test::Workplace workplace;
+  const json answer = json_answer(
+      workplace,
+      "azeotropes 'ethyl acetate' ethanol --label 'ethyl acetate=EA' --liquid unifac --pressure '1 atm'");
+  std::vector<std::string> names;
+  for (const json& substance : answer["substances"]) names.push_back(substance["name"]);
+  EXPECT_EQ(answer["substances"][0]["label"], "EA");
+  for (const char* list : {"pure", "azeotropes"}) {
+    for (const json& point : answer[list]) {
+      for (const json& member : point["members"])
+        EXPECT_NE(std::find(names.begin(), names.end(), member.get<std::string>()), names.end()) << member;
+    }
+  }
+}
+
+// Whatever --csv wrote can be laid beside the results again, table by table, and differs in nothing.
+TEST(TrueWords, WhatCsvWroteIsAReferenceToo) {
+  const test::Workplace workplace;
+  for (const char* command :
+       {"flash ethanol toluene water --feed 'ethanol=1 mol/s, toluene=4 mol/s, water=5 mol/s' --liquid "
+        "unifac "
+        "--temperature '40 degC' --pressure '1 atm' --feed-temperature '25 degC' --feed-pressure '1 atm'",
+        "split ethanol toluene water --feed 'ethanol=1 mol/s, toluene=4 mol/s, water=5 mol/s' --temperature "
+        "'40 "
+        "degC' --feed-temperature '25 degC'",
+        "azeotropes ethanol toluene --liquid unifac --pressure '1, 2 bar'",
+        "txy ethanol toluene --liquid unifac --pressure '1 atm' --points 11"}) {
+    ASSERT_EQ(workplace.run(std::string(command) + " --csv all.csv").status, 0) << command;
+    const json answer = json_answer(workplace, std::string(command) + " --expect all.csv");
+    EXPECT_GT(answer["expected"].size(), 4u) << command;
+    for (const json& row : answer["expected"])
+      EXPECT_NEAR(row["deviation"].get<double>(), 0, 1e-9 * std::abs(row["result"].get<double>()) + 1e-12)
+          << command << ": " << row.dump();
+  }
+}
+
+TEST(TrueWords, AReferenceMayNameATotalAndSubstancesByFormula) {
+  const test::Workplace workplace;
+  const std::string split =
+      "split ethanol toluene water --feed 'ethanol=1 mol/s, toluene=4 mol/s, water=5 mol/s' --temperature "
+      "'40 degC' "
+      "--feed-temperature '25 degC' ";
+  workplace.write("total.csv", "duty [kW]\n17\n");
+  const json total = json_answer(workplace, split + "--expect total.csv");
+  ASSERT_EQ(total["expected"].size(), 1u);
+  EXPECT_EQ(total["expected"][0]["quantity"], "duty");
+  EXPECT_NEAR(total["expected"][0]["deviation"].get<double>(),
+              total["duty"]["total_W"].get<double>() / 1000 - 17, 1e-6);
+  workplace.write("bare.csv", "duty\n17\n");
+  const test::Ran bare = workplace.run(split + "--expect bare.csv");
+  EXPECT_EQ(bare.status, 2);
+  EXPECT_NE(bare.err.find("as in 'duty [kW]'"), std::string::npos) << bare.err;
+  workplace.write("formula.csv",
+                  "T [degC],x(C2H5OH),x(C7H8)\n40,0.1,0.5\n\nsubstance,feed [mol/s]\nEtOH,1\n");
+  const json formula = json_answer(workplace,
+                                   "flash ethanol toluene --feed 'ethanol=1 mol/s, toluene=9 mol/s' --liquid "
+                                   "unifac --temperature '40 degC' "
+                                   "--pressure '1 atm' --expect formula.csv");
+  ASSERT_EQ(formula["expected"].size(), 4u);  // T too
+  EXPECT_EQ(formula["expected"][3]["deviation"], 0);
+}
+
+TEST(TrueWords, DataThatCannotBeRightAreNamedFirst) {
+  const test::Workplace workplace;
+  workplace.write(
+      "kelvin.csv",
+      "# substances: methanol, water\n# P: 101.325 kPa\n"
+      "T [K],x1,y1\n91.2,0.06,0.304\n84.4,0.15,0.517\n78.0,0.30,0.665\n73.1,0.50,0.779\n69.3,0.70,"
+      "0.870\n66.0,0.90,0.958\n");
+  for (const char* command : {"regress kelvin.csv", "consistency kelvin.csv", "data kelvin.csv"}) {
+    const test::Ran ran = workplace.run(command);
+    const std::size_t at = ran.err.find("degrees Celsius stated as kelvins");
+    ASSERT_NE(at, std::string::npos) << command << ": " << ran.err;
+    EXPECT_EQ(ran.err.find("notice ("), ran.err.find("notice (data-implausible)")) << ran.err;
+  }
+}
+
+}  // namespace
+}  // namespace jampot
