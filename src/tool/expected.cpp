@@ -29,6 +29,7 @@ class Names {
   explicit Names(const Answer& answer) {
     for (const Json& substance : answer.json.value("substances", Json::array())) {
       const std::string name = substance["name"];
+      formulas_.emplace_back(lower_case(name), substance.value("formula", ""));
       std::vector<std::string> others{name, substance.value("formula", ""), substance.value("cas", ""),
                                       substance.value("label", "")};
       if (const Substance* known = Bank::built_in().find(name)) {
@@ -45,7 +46,7 @@ class Names {
 
   std::string of(std::string_view text) const {
     const auto found = known_.find(lower_case(trimmed(text)));
-    return found == known_.end() ? lower_case(trimmed(text)) : found->second;
+    return found == known_.end() ? by_atoms(std::string(trimmed(text))) : found->second;
   }
 
   /// "x(EtOH)" as "x(ethanol)".
@@ -57,7 +58,24 @@ class Names {
   }
 
  private:
+  // "C2H5OH" is C2H6O, where only one of the substances has these atoms.
+  std::string by_atoms(const std::string& text) const {
+    std::string found;
+    try {
+      const auto atoms = atoms_in(text);
+      for (const auto& [name, formula] : formulas_) {
+        if (atoms.empty() || formula.empty() || atoms_in(formula) != atoms) continue;
+        if (!found.empty()) return lower_case(text);
+        found = name;
+      }
+    } catch (const RequestError&) {
+      return lower_case(text);
+    }
+    return found.empty() ? lower_case(text) : found;
+  }
+
   std::map<std::string, std::string> known_;
+  std::vector<std::pair<std::string, std::string>> formulas_;
 };
 
 // The tables of a file: an empty line parts them, as in the files that the tool writes.
@@ -100,13 +118,17 @@ class Beside {
   void add(const CsvTable& csv) {
     const Table* table = nullptr;
     std::vector<Shared> columns;
+    std::string lacks_unit;  // of a column that would fit otherwise
     for (const Table& candidate : answer_.tables) {
-      auto found = shared_columns(csv, candidate);
+      auto found = shared_columns(csv, candidate, lacks_unit);
       if (found.size() <= columns.size()) continue;
       columns = std::move(found);
       table = &candidate;
     }
-    if (columns.size() < csv.header().size() && totals(csv)) return;
+    if (columns.size() < csv.header().size()) {
+      if (totals(csv)) return;
+      if (!lacks_unit.empty()) throw RequestError(csv.header_place(), lacks_unit);
+    }
     demand_all(csv, table, columns);
     for (std::size_t row = 0; row < csv.rows(); ++row) {
       const std::vector<Cell>& result = row_for(csv, row, *table, columns);
@@ -126,16 +148,17 @@ class Beside {
   }
 
  private:
-  std::vector<Shared> shared_columns(const CsvTable& csv, const Table& table) const {
+  std::vector<Shared> shared_columns(const CsvTable& csv, const Table& table, std::string& lacks_unit) const {
     std::vector<Shared> list;
     for (std::size_t k = 0; k < csv.header().size(); ++k) {
       const auto [name, unit] = name_and_unit(csv.header()[k]);
       for (std::size_t c = 0; c < table.columns.size(); ++c) {
         const auto [own, own_unit] = name_and_unit(heading(table.columns[c], units_));
         if (names_.of_column(own) != names_.of_column(name)) continue;
-        if (unit.empty() != own_unit.empty() && table.columns[c].dimension != Dimension::number)
-          throw RequestError(csv.header_place(),
-                             fmt::format("column '{}' needs a unit, as in '{} [{}]'", name, own, own_unit));
+        if (unit.empty() != own_unit.empty() && table.columns[c].dimension != Dimension::number) {
+          lacks_unit = fmt::format("column '{}' needs a unit, as in '{} [{}]'", name, own, own_unit);
+          continue;
+        }
         list.push_back({k, c, unit});
         break;
       }

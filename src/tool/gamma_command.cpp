@@ -160,8 +160,8 @@ class GammaOf {
         pairs.push_back(
             *candidate.resolved.parameters.find(model, substances()[i].name, substances()[j].name));
     }
-    for (const Json& parameter : liquid_header("gamma", substances(), *candidate.model, pairs)["parameters"])
-      add(parameter);
+    const Json header = liquid_header("gamma", substances(), *candidate.model, pairs);
+    for (const Json& parameter : header["parameters"]) add(parameter);
   }
 
   void header() {
