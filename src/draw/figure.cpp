@@ -7,12 +7,23 @@
 
 #include "gnuplot.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/layout.hpp"
 #include "jampot/files/text_file.hpp"
 
 namespace jampot {
 namespace {
+
+// A footer wider than the figure takes two lines; what these do not hold ends in dots.
+std::vector<std::string> footer_lines(const Figure& figure) {
+  constexpr double letter = 0.55;  // of the height of the font, on average
+  const auto most = static_cast<std::size_t>((figure.width - 24) / (letter * small_font_px));
+  if (figure.footer.size() <= most) return {figure.footer};
+  const std::size_t space = figure.footer.rfind(' ', most);
+  if (space == std::string::npos || space < most / 2) return {shortened(figure.footer, most - 3)};
+  return {figure.footer.substr(0, space), shortened(figure.footer.substr(space + 1), most - 3)};
+}
 
 namespace fs = std::filesystem;
 
@@ -154,9 +165,13 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
   if (number == 0) {
     script += fmt::format("set label {} at screen 0.5,{} center font {} front\n", gnuplot_text(figure.title),
                           screen_y(28), font(path, title_font_px));
-    script += fmt::format("set label {} at screen {},{} left font {} tc rgb '#666666' front\n",
-                          gnuplot_text(figure.footer), screen_x(12), screen_y(figure.height - 14.0),
-                          font(path, small_font_px));
+    const std::vector<std::string> lines = footer_lines(figure);
+    for (std::size_t line = 0; line < lines.size(); ++line) {
+      const double up = lines.size() == 1 ? 14 : line == 0 ? 24 : 9;
+      script += fmt::format("set label {} at screen {},{} left font {} tc rgb '#666666' front\n",
+                            gnuplot_text(lines[line]), screen_x(12), screen_y(figure.height - up),
+                            font(path, small_font_px));
+    }
     if (!figure.notices.empty()) {
       script +=
           fmt::format("set label {} at screen {},{} right font {} tc rgb '{}' front\n",

@@ -26,8 +26,10 @@ class Drawer {
     }
     Figure figure;
     figure.title = fmt::format("Saturation curve of {}", substance_.name);
-    figure.footer = fmt::format("vapour pressure: {}; dotted: continued or estimated by corresponding states",
-                                substance_.vapour_pressure->source());
+    const VapourPressure& curve = *substance_.vapour_pressure;
+    const bool beyond = curve.estimated() || low < curve.Tmin_K() || high > curve.Tmax_K();
+    figure.footer = fmt::format("vapour pressure: {}{}", curve.source(),
+                                beyond ? "; dotted: continued or estimated by corresponding states" : "");
     Panel panel;
     add_curve(panel, low, high);
     Series symbols{{}, "", Stroke::none, Mark::circle, 0};

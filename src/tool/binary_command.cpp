@@ -123,6 +123,7 @@ class DiagramOf {
     answer_.figure = options_.overview         ? overview_figure(curves_, main(), figure)
                      : diagram_ == Diagram::xy ? xy_figure(curves_, main(), figure)
                                                : boiling_figure(curves_, main(), figure);
+    add_sources(*answer_.figure, contenders_);
     if (options_.uncertainty) draw_uncertainty();
     if (options_.working) {
       const auto lines = bubble_working(contenders_.front().mixture, curves_.front());

@@ -360,8 +360,7 @@ class FlashOf {
         : mixture.one_equation()
             ? "liquid and vapour: " + mixture.vapour_model()
             : fmt::format("liquid model: {}; vapour: {}", mixture.liquid_model(), mixture.vapour_model());
-    for (const PairParameters& pair : mixture.parameters())
-      answer_.figure->footer += "; parameters: " + pair.source;
+    add_sources(*answer_.figure, contenders_);
     for (const Notice& notice : answer_.notices) {
       auto& codes = answer_.figure->notices;
       if (std::find(codes.begin(), codes.end(), notice.code) == codes.end()) codes.push_back(notice.code);

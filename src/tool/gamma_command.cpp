@@ -16,6 +16,7 @@
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/mosced.hpp"
+#include "jampot/liquid/unifac.hpp"
 #include "jampot/liquid/working.hpp"
 #include "measured_files.hpp"
 #include "options.hpp"
@@ -414,8 +415,11 @@ class GammaOf {
     result.footer = "liquid model: " + joined(labels, ", ");
     for (const Candidate& candidate : candidates_) {
       for (const PairParameters& pair : candidate.resolved.parameters.all()) {
-        if (pair.model == candidate.resolved.model) result.footer += "; parameters: " + pair.source;
+        if (pair.model == candidate.resolved.model && result.footer.find(pair.source) == std::string::npos)
+          result.footer += fmt::format("; {}: {}", pair.model, pair.source);
       }
+      if (const auto* unifac = dynamic_cast<const Unifac*>(candidate.model.get()))
+        result.footer += "; " + unifac_source(unifac->table());
     }
     for (const Notice& notice : answer_.notices) result.notices.push_back(notice.code);
     result.panels = {std::move(panel)};

@@ -109,17 +109,11 @@ Json to_json(const LiquidComparison& comparison) {
 
 void sign(Figure& figure, const std::vector<Contender>& contenders, const Notices& notices) {
   std::vector<std::string> labels;
-  std::string sources;
-  for (const Contender& contender : contenders) {
-    labels.push_back(contender.label);
-    for (const PairParameters& pair : contender.mixture.parameters()) {
-      if (sources.find(pair.source) == std::string::npos) sources += "; " + pair.source;
-    }
-  }
+  for (const Contender& contender : contenders) labels.push_back(contender.label);
   const std::string own = figure.footer;
-  figure.footer = "liquid model: " + joined(labels, ", ") + sources + (own.empty() ? "" : "; " + own);
-  constexpr std::size_t longest = 190;
-  if (figure.footer.size() > longest) figure.footer = figure.footer.substr(0, longest - 3) + "...";
+  figure.footer = "liquid model: " + joined(labels, ", ");
+  add_sources(figure, contenders);
+  if (!own.empty()) figure.footer += "; " + own;
   for (const Notice& notice : notices) {
     if (std::find(figure.notices.begin(), figure.notices.end(), notice.code) == figure.notices.end())
       figure.notices.push_back(notice.code);

@@ -15,6 +15,7 @@
 #include "jampot/files/substance_toml.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
+#include "jampot/liquid/unifac.hpp"
 
 namespace jampot::tool {
 
@@ -451,6 +452,16 @@ std::vector<Contender> MixtureOptions::contenders(Notices& notices) const {
     list.push_back({label, resolved.mixture()});
   }
   return list;
+}
+
+void add_sources(Figure& figure, const std::vector<Contender>& contenders) {
+  const auto add = [&](const std::string& prefix, const std::string& source) {
+    if (figure.footer.find(source) == std::string::npos) figure.footer += "; " + prefix + source;
+  };
+  for (const Contender& contender : contenders) {
+    for (const PairParameters& pair : contender.mixture.parameters()) add(pair.model + ": ", pair.source);
+    if (const Unifac* unifac = contender.mixture.unifac()) add("", unifac_source(unifac->table()));
+  }
 }
 
 Json contenders_header(const std::string& command, const std::vector<Contender>& contenders) {

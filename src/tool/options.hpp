@@ -66,6 +66,9 @@ struct Contender {
   Mixture mixture;
 };
 
+/// Adds to a footer the sources of the parameters that are not named there yet.
+void add_sources(Figure& figure, const std::vector<Contender>& contenders);
+
 /// The header of an answer about the first, with the parameters and sources of the others behind its own.
 Json contenders_header(const std::string& command, const std::vector<Contender>& contenders);
 

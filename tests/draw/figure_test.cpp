@@ -4,6 +4,7 @@
 
 #include "clear_labels.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/readable.hpp"
 #include "jampot/draw/layout.hpp"
 #include "jampot/draw/vle_figures.hpp"
 #include "jampot/files/measured_csv.hpp"
@@ -71,6 +72,22 @@ TEST(Draw, WritesEveryFormat) {
   EXPECT_THROW(draw(figure, folder / "f.gif"), RequestError);
   EXPECT_FALSE(fs::exists(folder / "f.gif"));
   fs::remove_all(folder);
+}
+
+// A footer longer than the figure is wide takes two lines and ends in dots, never in half a character.
+TEST(Draw, ALongFooterEndsInDots) {
+  Mixture mixture = test::mtbe_methanol();
+  Figure figure = boiling_figure({txy(mixture, 101325)}, mixture, {});
+  for (const std::size_t letters : {80u, 150u, 151u, 400u, 401u}) {
+    figure.footer = "a";
+    for (std::size_t k = 0; k < letters; ++k) figure.footer += k % 9 == 8 ? " " : "\xC3\xA4";
+    const fs::path file = fs::temp_directory_path() / "jampot-long-footer.svg";
+    draw(figure, file);
+    const std::string svg = read_file(file);
+    EXPECT_EQ(readable(svg, Lines::several), svg) << letters;
+    EXPECT_EQ(svg.find("...") != std::string::npos, letters >= 400) << letters;
+    fs::remove(file);
+  }
 }
 
 }  // namespace
