@@ -7,6 +7,7 @@
 
 #include "fluid_trace.hpp"
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/equilibrium/flash_states.hpp"
@@ -414,10 +415,12 @@ BinaryCurve curve_of(Mixture& mixture, Sought sought, double held, const CurveOp
 }  // namespace
 
 BinaryCurve txy(Mixture& mixture, double P_Pa, const CurveOptions& options) {
+  demand_pressure(P_Pa);
   return curve_of(mixture, Sought::temperature, P_Pa, options);
 }
 
 BinaryCurve pxy(Mixture& mixture, double T_K, const CurveOptions& options) {
+  demand_temperature(T_K);
   return curve_of(mixture, Sought::pressure, T_K, options);
 }
 

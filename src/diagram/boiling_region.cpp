@@ -6,6 +6,7 @@
 #include <cmath>
 #include <deque>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "triangle_plane.hpp"
@@ -355,6 +356,8 @@ class Tracer {
 }  // namespace
 
 BoilingRegions boiling_regions(Mixture& mixture, double P_Pa) {
+  demand_size(mixture.size(), 3, "substances");
+  demand_pressure(P_Pa);
   mixture.demand_volatilities();
   for (const Substance& substance : mixture.substances()) {
     if (!substance.vapour_pressure && !mixture.one_equation())

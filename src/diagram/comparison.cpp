@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/bubble_dew.hpp"
 
@@ -27,6 +28,8 @@ DeviationSummary summarise(const std::vector<double>& deviations) {
 }
 
 Comparison compare(Mixture& mixture, const DataSet& data) {
+  demand_size(data.substances.size(), mixture.size(), "substances of the data");
+  demand_points(data);
   Comparison comparison;
   std::vector<double> T, P;
   std::vector<std::vector<double>> y(mixture.size());

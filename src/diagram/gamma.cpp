@@ -1,12 +1,18 @@
 #include "jampot/diagram/gamma.hpp"
 
+#include <fmt/format.h>
+
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
+#include "jampot/basis/error.hpp"
 
 namespace jampot {
 
 GammaPoint gamma_at(ActivityModel& model, double T_K, const std::vector<double>& x) {
+  demand_temperature(T_K);
+  demand_fractions(x, model.size());
   GammaPoint point{T_K, x, std::vector<double>(x.size())};
   std::vector<double> dT(x.size());
   model.set_temperature(T_K);
@@ -19,6 +25,8 @@ GammaPoint gamma_at(ActivityModel& model, double T_K, const std::vector<double>&
 }
 
 std::vector<GammaPoint> gamma_line(ActivityModel& model, double T_K, std::size_t points) {
+  demand_size(model.size(), 2, "substances of the model");
+  if (points < 2) throw RequestError("a line needs at least two points");
   std::vector<GammaPoint> line;
   for (std::size_t k = 0; k < points; ++k) {
     const double x1 = static_cast<double>(k) / static_cast<double>(points - 1);
@@ -28,6 +36,10 @@ std::vector<GammaPoint> gamma_line(ActivityModel& model, double T_K, std::size_t
 }
 
 double limiting_ln_gamma(ActivityModel& model, double T_K, std::size_t solute, std::size_t solvent) {
+  demand_temperature(T_K);
+  if (solute >= model.size() || solvent >= model.size())
+    throw RequestError(
+        fmt::format("substances {} and {} are asked for of {}", solute, solvent, model.size()));
   std::vector<double> x(model.size()), ln_gamma(model.size());
   x[solvent] = 1;
   model.set_temperature(T_K);
@@ -36,6 +48,8 @@ double limiting_ln_gamma(ActivityModel& model, double T_K, std::size_t solute, s
 }
 
 std::vector<MeasuredGamma> measured_gammas(ActivityModel& model, const DataSet& data) {
+  demand_size(data.substances.size(), model.size(), "substances of the data");
+  demand_points(data);
   std::vector<MeasuredGamma> list;
   const std::size_t n = model.size();
   std::vector<double> ln_gamma(n);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
 
@@ -42,6 +43,8 @@ std::optional<NearestLiquids> nearest_liquids(ActivityModel& model, const DataPo
 }
 
 LiquidComparison compare_liquids(ActivityModel& model, const DataSet& data) {
+  demand_size(data.substances.size(), model.size(), "substances of the data");
+  demand_points(data);
   LiquidComparison comparison;
   const std::size_t n = model.size();
   std::vector<std::vector<double>> x(n);

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "residue_curves.hpp"
 #include "residue_regions.hpp"
@@ -64,6 +65,7 @@ class Gaps {
 ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& options) {
   if (mixture.size() != 3)
     throw RequestError(fmt::format("a residue curve map has three substances; {} are named", mixture.size()));
+  demand_pressure(P_Pa);
   ResidueMap map;
   map.P_Pa = P_Pa;
   map.singular = singular_points(mixture, P_Pa, options.progress);

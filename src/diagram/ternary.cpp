@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "ternary_trace.hpp"
@@ -122,6 +123,7 @@ double TieLine::length() const {
 
 TernaryDiagram ternary_diagram(ActivityModel& model, double T_K, const TernaryOptions& options) {
   if (model.size() != 3) throw RequestError("a triangle has three substances");
+  demand_temperature(T_K);
   if (options.tie_lines < 1 || options.tie_lines > 10000)
     throw RequestError("tie lines: expected a number from 1 to 10000");
   for (const bool careful : {false, true}) {

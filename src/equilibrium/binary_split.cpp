@@ -6,6 +6,8 @@
 #include <cmath>
 #include <utility>
 
+#include "jampot/basis/demand.hpp"
+
 namespace jampot {
 namespace {
 
@@ -125,6 +127,7 @@ bool polish(ActivityModel& model, BinarySplit& split) {
 }  // namespace
 
 double stability_function(ActivityModel& model, double x1) {
+  demand_size(model.size(), 2, "substances of the model");
   const std::array<double, 2> x{x1, 1 - x1};
   std::array<double, 2> ln_gamma{};
   std::array<double, 4> dn{};
@@ -133,6 +136,8 @@ double stability_function(ActivityModel& model, double x1) {
 }
 
 std::vector<BinarySplit> binary_splits(ActivityModel& model, double T_K) {
+  demand_size(model.size(), 2, "substances of the model");
+  demand_temperature(T_K);
   model.set_temperature(T_K);
   std::vector<GridPoint> grid = make_grid(model);
   refine(model, grid);

@@ -8,6 +8,7 @@
 #include <optional>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/equilibrium/flash_states.hpp"
@@ -283,33 +284,33 @@ VlePoint dew(Mixture& mixture, Sought sought, double held, std::span<const doubl
 }  // namespace
 
 void check_composition(const Mixture& mixture, std::span<const double> x) {
-  if (x.size() != mixture.size()) {
-    throw RequestError(fmt::format("{} mole fractions for {} substances", x.size(), mixture.size()));
-  }
-  double sum = 0;
+  demand_size(x.size(), mixture.size(), "mole fractions");
   for (std::size_t i = 0; i < x.size(); ++i) {
     if (!(x[i] >= 0 && x[i] <= 1)) {
       throw RequestError(
           fmt::format("the fraction of {} is {}; it must lie in 0..1", mixture.substances()[i].name, x[i]));
     }
-    sum += x[i];
   }
-  if (std::abs(sum - 1) > 1e-6) throw RequestError(fmt::format("the fractions sum to {}, not to 1", sum));
+  demand_fractions(x, mixture.size());
 }
 
 VlePoint bubble_temperature(Mixture& mixture, double P_Pa, std::span<const double> x) {
+  demand_pressure(P_Pa);
   return bubble(mixture, Sought::temperature, P_Pa, x);
 }
 
 VlePoint bubble_pressure(Mixture& mixture, double T_K, std::span<const double> x) {
+  demand_temperature(T_K);
   return bubble(mixture, Sought::pressure, T_K, x);
 }
 
 VlePoint dew_temperature(Mixture& mixture, double P_Pa, std::span<const double> y) {
+  demand_pressure(P_Pa);
   return dew(mixture, Sought::temperature, P_Pa, y);
 }
 
 VlePoint dew_pressure(Mixture& mixture, double T_K, std::span<const double> y) {
+  demand_temperature(T_K);
   return dew(mixture, Sought::pressure, T_K, y);
 }
 

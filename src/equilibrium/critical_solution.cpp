@@ -5,8 +5,9 @@
 #include <cmath>
 
 #include "../basis/bracket.hpp"
+#include "jampot/basis/demand.hpp"
+#include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
-
 namespace jampot {
 namespace {
 
@@ -36,6 +37,10 @@ Lowest lowest_stability(ActivityModel& model, double T_K) {
 }  // namespace
 
 std::vector<CriticalSolution> critical_solutions(ActivityModel& model, double low_K, double high_K) {
+  demand_size(model.size(), 2, "substances of the model");
+  demand_temperature(low_K);
+  demand_temperature(high_K);
+  if (!(high_K > low_K)) throw RequestError("a range of temperatures goes from the lower to the higher");
   const auto stability = [&](double T_K) { return lowest_stability(model, T_K).value; };
   const int steps = std::max(40, static_cast<int>(std::ceil((high_K - low_K) / 5)));
   std::vector<double> T, value;

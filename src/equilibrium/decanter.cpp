@@ -9,6 +9,7 @@
 
 #include "../basis/bracket.hpp"
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
 
@@ -170,14 +171,40 @@ class Decanter {
 
 }  // namespace
 
+namespace {
+
+void demand_feed(const std::vector<Substance>& substances, const ActivityModel& model, const Feed& feed,
+                 const DecanterConditions& conditions) {
+  demand_size(model.size(), substances.size(), "substances of the model");
+  demand_size(feed.n.size(), substances.size(), "amounts");
+  double total = 0;
+  for (const double n : feed.n) {
+    if (!(n >= 0 && std::isfinite(n)))
+      throw RequestError(
+          fmt::format("an amount of the feed is {}; expected a number that is not negative", n));
+    total += n;
+  }
+  demand_positive(total, "the whole feed");
+  if (conditions.feed_T_K) demand_temperature(*conditions.feed_T_K);
+  if (conditions.P_Pa) demand_pressure(*conditions.P_Pa);
+  if (conditions.rich_in && *conditions.rich_in >= substances.size())
+    throw RequestError(
+        fmt::format("substance {} is asked for of {}", *conditions.rich_in, substances.size()));
+}
+
+}  // namespace
+
 Decanted decant(const std::vector<Substance>& substances, ActivityModel& model, const Feed& feed,
                 const DecanterConditions& conditions) {
+  demand_feed(substances, model, feed, conditions);
   return Decanter(substances, model, feed, conditions).at(conditions.T_K);
 }
 
 Decanted decant_with_duty(const std::vector<Substance>& substances, ActivityModel& model, const Feed& feed,
                           double duty, const DecanterConditions& conditions) {
   if (!conditions.feed_T_K) throw RequestError("a duty needs the temperature of the feed");
+  demand_feed(substances, model, feed, conditions);
+  demand_finite(duty, "the duty");
   Decanter decanter(substances, model, feed, conditions);
   const auto excess = [&](double T_K) {
     const Decanted out = decanter.at(T_K);

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/parting.hpp"
 #include "jampot/equilibrium/rachford_rice.hpp"
@@ -154,10 +155,20 @@ struct Flasher::Work {
   Flashed result;
 };
 
-Flasher::Flasher(std::vector<Phase*> kinds) : work_(std::make_unique<Work>(std::move(kinds))) {}
+Flasher::Flasher(std::vector<Phase*> kinds) {
+  if (kinds.empty()) throw RequestError("a flash needs at least one kind of phase");
+  for (const Phase* kind : kinds) {
+    if (kind == nullptr) throw RequestError("a kind of phase is a null pointer");
+    demand_size(kind->size(), kinds.front()->size(), "substances of a kind of phase");
+  }
+  work_ = std::make_unique<Work>(std::move(kinds));
+}
 Flasher::~Flasher() = default;
 
 const Flashed& Flasher::flash(double T_K, double P_Pa, std::span<const double> z) {
+  demand_temperature(T_K);
+  demand_pressure(P_Pa);
+  demand_fractions(z, work_->size());
   return work_->flash(T_K, P_Pa, z);
 }
 

@@ -8,6 +8,7 @@
 
 #include "../basis/bracket.hpp"
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
@@ -157,12 +158,17 @@ constexpr double coldest_K = 60, hottest_K = 1500;
 }  // namespace
 
 FlashState flash_at(Mixture& mixture, double T_K, double P_Pa, std::span<const double> z) {
+  demand_temperature(T_K);
+  demand_pressure(P_Pa);
+  demand_fractions(z, mixture.size());
   mixture.demand_volatilities();
   return {T_K, P_Pa, flash(mixture.kinds(), T_K, P_Pa, z)};
 }
 
 FlashState flash_at_P_and_vapour_fraction(Mixture& mixture, double P_Pa, double vapour_fraction,
                                           std::span<const double> z) {
+  demand_pressure(P_Pa);
+  demand_fractions(z, mixture.size());
   mixture.demand_volatilities();
   const double wanted = checked(vapour_fraction);
   Rising rising(
@@ -173,6 +179,8 @@ FlashState flash_at_P_and_vapour_fraction(Mixture& mixture, double P_Pa, double 
 
 FlashState flash_at_T_and_vapour_fraction(Mixture& mixture, double T_K, double vapour_fraction,
                                           std::span<const double> z) {
+  demand_temperature(T_K);
+  demand_fractions(z, mixture.size());
   mixture.demand_volatilities();
   const double wanted = checked(vapour_fraction);
   double ln_P = 0;
@@ -188,6 +196,9 @@ FlashState flash_at_T_and_vapour_fraction(Mixture& mixture, double T_K, double v
 
 FlashState flash_at_P_and_enthalpy(Mixture& mixture, Energies& energies, double P_Pa, double h_J_mol,
                                    std::span<const double> z, double near_K) {
+  demand_pressure(P_Pa);
+  demand_finite(h_J_mol, "the enthalpy in J/mol");
+  demand_fractions(z, mixture.size());
   mixture.demand_volatilities();
   Rising rising(
       mixture, z, [&](double q) { return std::pair(q, P_Pa); },

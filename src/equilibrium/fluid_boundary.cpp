@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/equilibrium/tangent_search.hpp"
 
 namespace jampot {
@@ -181,6 +182,8 @@ class Search {
 
 std::optional<FluidBoundary> fluid_boundary(Mixture& mixture, Sought sought, double held,
                                             std::span<const double> z, bool bubble) {
+  demand_positive(held, "the temperature or pressure");
+  demand_fractions(z, mixture.size());
   return Search(mixture, sought, held, z, bubble).solve();
 }
 

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 
 namespace jampot {
 namespace {
@@ -20,9 +21,10 @@ double difference(std::span<const double> a, std::span<const double> b) {
 }  // namespace
 
 LiquidSplitter::LiquidSplitter(ActivityModel& model, double T_K)
-    : surface_(model, T_K), liquid_(model), ln_gamma_(model.size()) {}
+    : surface_(model, (demand_temperature(T_K), T_K)), liquid_(model), ln_gamma_(model.size()) {}
 
 std::vector<double> LiquidSplitter::ln_activities(std::span<const double> x) {
+  demand_size(x.size(), ln_gamma_.size(), "mole fractions");
   surface_.model().set_temperature(surface_.T_K());
   surface_.model().evaluate(x, ln_gamma_);
   std::vector<double> ln_a(x.size());
@@ -47,6 +49,7 @@ bool LiquidSplitter::descend(std::span<const double> ln_a, std::span<const doubl
 }
 
 std::optional<std::vector<double>> LiquidSplitter::more_stable(std::span<const double> x, double& distance) {
+  demand_size(x.size(), ln_gamma_.size(), "mole fractions");
   const std::vector<double> ln_a = ln_activities(x);
   const std::size_t n = x.size();
   TangentMinimum lowest{{}, HUGE_VAL};
@@ -88,6 +91,7 @@ std::optional<std::vector<double>> LiquidSplitter::more_stable(std::span<const d
 }
 
 LiquidSplit LiquidSplitter::split(std::span<const double> z) {
+  demand_fractions(z, ln_gamma_.size());
   LiquidSplit result;
   result.x = {{z.begin(), z.end()}};
   result.amount = {1};
@@ -110,6 +114,8 @@ LiquidSplit LiquidSplitter::split(std::span<const double> z) {
 
 std::optional<LiquidSplit> LiquidSplitter::two_near(std::span<const double> z, std::span<const double> alpha,
                                                     std::span<const double> beta) {
+  for (const auto& fractions : {z, alpha, beta})
+    demand_size(fractions.size(), ln_gamma_.size(), "mole fractions");
   // The share of beta that puts the feed nearest to the line between the two.
   const std::size_t n = z.size();
   double along = 0, square = 0;

@@ -4,9 +4,11 @@
 #include <cmath>
 #include <limits>
 
+#include "jampot/basis/demand.hpp"
 namespace jampot {
 
 double rachford_rice(std::span<const double> z, std::span<const double> K) {
+  demand_size(K.size(), z.size(), "K values");
   double least = HUGE_VAL, most = 0;
   for (std::size_t i = 0; i < z.size(); ++i) {
     if (!(z[i] > 0)) continue;

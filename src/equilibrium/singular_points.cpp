@@ -10,6 +10,7 @@
 
 #include "../basis/bracket.hpp"
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
@@ -566,6 +567,7 @@ std::string_view name_of(Stability stability) {
 }
 
 SingularPoints singular_points(Mixture& mixture, double P_Pa, Progress* progress) {
+  demand_pressure(P_Pa);
   if (mixture.size() > 5)
     throw RequestError("azeotropes are searched for in mixtures of up to five components");
   mixture.demand_volatilities();
@@ -580,6 +582,9 @@ SingularPoints singular_points(Mixture& mixture, double P_Pa, Progress* progress
 }
 
 std::optional<SingularPoint> followed(Mixture& mixture, double P_Pa, const SingularPoint& point) {
+  demand_pressure(P_Pa);
+  mixture.demand_volatilities();
+  demand_fractions(point.x, mixture.size());
   return Search(mixture, P_Pa).follow(point);
 }
 

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <optional>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
@@ -50,6 +51,7 @@ std::optional<BinarySplit> split_near(Mixture& mixture, double T_K, double middl
 }  // namespace
 
 std::vector<ThreePhase> three_phases_at_T(Mixture& mixture, double T_K) {
+  demand_temperature(T_K);
   demand_two_volatile(mixture);
   std::vector<ThreePhase> found;
   for (const BinarySplit& split : binary_splits(mixture.activity(), T_K)) {
@@ -59,6 +61,8 @@ std::vector<ThreePhase> three_phases_at_T(Mixture& mixture, double T_K) {
 }
 
 std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double T_start_K) {
+  demand_pressure(P_Pa);
+  demand_temperature(T_start_K);
   demand_two_volatile(mixture);
   std::vector<ThreePhase> found;
   for (const BinarySplit& first : binary_splits(mixture.activity(), T_start_K)) {
@@ -91,6 +95,9 @@ std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double 
 }
 
 std::vector<ThreePhase> three_phases_of_pair(Mixture& mixture, std::size_t i, std::size_t j, double P_Pa) {
+  demand_pressure(P_Pa);
+  if (i >= mixture.size() || j >= mixture.size() || i == j)
+    throw RequestError("a pair is two different substances of the mixture");
   mixture.demand_volatilities();
   const std::vector<Substance> two{mixture.substances()[i], mixture.substances()[j]};
   if (!two[0].vapour_pressure || !two[1].vapour_pressure) return {};  // one of them boils alone

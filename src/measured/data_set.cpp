@@ -1,8 +1,12 @@
 #include "jampot/measured/data_set.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
+
+#include "jampot/basis/error.hpp"
 
 namespace jampot {
 
@@ -22,6 +26,51 @@ std::vector<std::size_t> DataPoint::present() const {
     if (x[i] > 0 || (!y.empty() && y[i] > 0)) list.push_back(i);
   }
   return list;
+}
+
+void demand_points(const DataSet& set, bool with_uncertainties) {
+  const std::size_t n = set.substances.size();
+  for (std::size_t k = 0; k < set.points.size(); ++k) {
+    const DataPoint& point = set.points[k];
+    const auto fail = [&](const std::string& what) {
+      throw RequestError(fmt::format("{}, point {}{}: {}", set.name, k + 1,
+                                     point.line > 0 ? fmt::format(" (line {})", point.line) : "", what));
+    };
+    const auto positive = [&](double value, const char* what) {
+      if (!(std::isfinite(value) && value > 0))
+        fail(fmt::format("{} is {}; expected a positive number", what, value));
+    };
+    const auto fractions = [&](const std::vector<double>& x, const char* what) {
+      if (x.size() != n) fail(fmt::format("{} {} for {} substances", x.size(), what, n));
+      for (const double value : x) {
+        // As measured and rounded, or with made-up noise: only what cannot be a fraction is refused.
+        if (!(value >= -0.05 && value <= 1.05)) fail(fmt::format("a fraction of {} is {}", what, value));
+      }
+    };
+    positive(point.T_K, "T_K");
+    if (with_uncertainties) positive(point.u_T_K, "u_T_K");
+    if (vapour_liquid(set.kind)) {
+      positive(point.P_Pa, "P_Pa");
+      if (with_uncertainties) positive(point.u_P_Pa, "u_P_Pa");
+    }
+    fractions(point.x, "x");
+    if (!point.y.empty() || set.kind == DataKind::lle) fractions(point.y, "y");
+    switch (set.kind) {
+      case DataKind::gamma_inf:
+        positive(point.value, "the activity coefficient");
+        if (with_uncertainties) positive(point.u_value, "u_value");
+        if (point.solute >= n || point.solvent >= n) fail("solute or solvent is none of the substances");
+        break;
+      case DataKind::excess_enthalpy:
+        if (!std::isfinite(point.value)) fail(fmt::format("the excess enthalpy is {}", point.value));
+        if (with_uncertainties) positive(point.u_value, "u_value");
+        break;
+      default:
+        if (!with_uncertainties) break;
+        positive(point.u_x, "u_x");
+        if (!point.y.empty()) positive(point.u_y, "u_y");
+    }
+  }
 }
 
 double u_of_fraction(double fraction, double u, double relative) {

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <optional>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/readable.hpp"
@@ -18,6 +19,7 @@ constexpr double rounding = 1e-6;
 
 std::vector<double> weighted(std::span<const double> fractions, const std::vector<Substance>& substances,
                              int power) {
+  demand_size(fractions.size(), substances.size(), "fractions");
   std::vector<double> result(fractions.begin(), fractions.end());
   double sum = 0;
   for (std::size_t i = 0; i < result.size(); ++i) {

@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/phase/virial_vapour.hpp"
 
@@ -63,6 +64,9 @@ const EnthalpyPath& Energies::path(std::size_t i) const {
 }
 
 double Energies::enthalpy(std::size_t kind, double T_K, double P_Pa, std::span<const double> x) {
+  demand_size(x.size(), mixture_.size(), "mole fractions");
+  if (kind >= mixture_.kinds().size())
+    throw RequestError(fmt::format("kind of phase {} of {}", kind, mixture_.kinds().size()));
   double h = 0;
   for (std::size_t i = 0; i < x.size(); ++i) {
     if (!(x[i] > 0)) continue;

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/henry.hpp"
@@ -60,6 +61,8 @@ Mixture::Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityMode
                  std::vector<PairParameters> parameters, const VapourChoice& vapour)
     : substances_(std::move(substances)), parameters_(std::move(parameters)), choice_(vapour) {
   check(substances_);
+  if (model == nullptr) throw RequestError("the model of the liquid is a null pointer");
+  demand_size(model->size(), substances_.size(), "substances of the model");
   const bool volatile_one =
       std::any_of(substances_.begin(), substances_.end(),
                   [](const Substance& substance) { return substance.vapour_pressure.has_value(); });

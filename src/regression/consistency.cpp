@@ -283,6 +283,7 @@ std::string_view name_of(Verdict verdict) {
 }
 
 Consistency check_consistency(const DataSet& data) {
+  demand_points(data);
   return Checker(data).check();
 }
 

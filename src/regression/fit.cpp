@@ -522,6 +522,8 @@ Mixture Fit::mixture() const {
 
 Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   if (given.empty()) throw RequestError("no data to fit");
+  for (const DataSet& set : given)
+    demand_points(set, options.objective == Objective::maximum_likelihood || !vapour_liquid(set.kind));
   const std::vector<DataSet> sets = with_common_substances(given);
   const std::vector<const DataPoint*> points = mixed_points(sets);
   Fit result;

@@ -225,6 +225,7 @@ std::vector<Reading> readings(const std::vector<Substance>& substances) {
 }  // namespace
 
 Notices implausible(const DataSet& set) {
+  demand_points(set);
   const std::vector<DataPoint> points = boiling_points(set);
   if (points.empty()) return {};
   const Judgement stated = judge(points, set.substances);

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
@@ -377,6 +378,7 @@ Property ideal_gas_enthalpy(const Substance& substance, double T_K, const Refere
 }
 
 StateProperties properties_at_saturation(const Substance& substance, double T_K, const Reference& reference) {
+  demand_temperature(T_K);
   const SaturationPoint point = saturation_at_temperature(substance, T_K);
   return {T_K,
           point.P_Pa,
@@ -388,6 +390,8 @@ StateProperties properties_at_saturation(const Substance& substance, double T_K,
 
 StateProperties properties_at(const Substance& substance, double T_K, double P_Pa,
                               const Reference& reference) {
+  demand_temperature(T_K);
+  demand_pressure(P_Pa);
   StateProperties state{T_K, P_Pa, false, std::nullopt, std::nullopt, {}};
   const bool supercritical = substance.Tc_K && T_K > *substance.Tc_K;
   if (!supercritical && substance.vapour_pressure) {

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/substance/properties.hpp"
@@ -81,6 +82,7 @@ Notices vapour_pressure_notices(const Substance& substance, double Tmin_K, doubl
 }
 
 SaturationPoint saturation_at_temperature(const Substance& substance, double T_K) {
+  demand_temperature(T_K);
   const VapourPressure& curve = require_curve(substance);
   if (substance.Tc_K && T_K > *substance.Tc_K) {
     throw CalculationError(
@@ -97,6 +99,7 @@ SaturationPoint saturation_at_temperature(const Substance& substance, double T_K
 }
 
 SaturationPoint saturation_at_pressure(const Substance& substance, double P_Pa) {
+  demand_pressure(P_Pa);
   const VapourPressure& curve = require_curve(substance);
   if (substance.Pc_Pa && P_Pa > *substance.Pc_Pa) {
     throw CalculationError(

@@ -87,6 +87,7 @@ TEST(Gamma, MeasuredLimitsKnowSoluteAndSolvent) {
   data.substances = mixture.substances();
   DataPoint point;
   point.T_K = 310;
+  point.x = {1, 0};
   point.value = 3.2;
   point.solute = 1;
   point.solvent = 0;

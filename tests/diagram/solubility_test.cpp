@@ -69,6 +69,7 @@ TEST(LiquidComparison, ExactPairsHaveNoDeviationWhicheverIsNamedFirst) {
   Loop model(0.36, 40);
   DataSet data;
   data.kind = DataKind::lle;
+  data.substances = substances_named({"water", "toluene"});  // the model does not ask which
   for (const double T : {315.0, 330.0}) {
     const BinarySplit split = binary_splits(model, T).at(0);
     DataPoint point;

@@ -67,6 +67,11 @@ struct DataSet {
   Notices notices;
 };
 
+/// Refuses points that cannot be used: another number of fractions than substances, numbers that are none, a
+/// temperature or pressure that is not positive, fractions outside 0..1, and, where uncertainties count, one
+/// that is not positive. @throws RequestError naming the point, its line and the quantity
+void demand_points(const DataSet& set, bool with_uncertainties = false);
+
 /// Standard uncertainty of one fraction of a liquid: `u`, but not more than the part `relative` of the
 /// fraction where that is not 0. Of a fraction measured as zero: `u`.
 double u_of_fraction(double fraction, double u, double relative);
