@@ -9,6 +9,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/ideal.hpp"
+#include "jampot/liquid/margules.hpp"
 #include "jampot/liquid/nrtl.hpp"
 #include "jampot/liquid/unifac.hpp"
 #include "jampot/liquid/uniquac.hpp"
@@ -97,6 +98,10 @@ const std::vector<ModelEntry>& entries() {
        false,
        {},
        [](const Substances& s, const Pairs&) { return std::make_unique<IdealSolution>(s.size()); }},
+      {"margules",
+       true,
+       {{"A_12", 0.1, false, true, -1, 3, -8, 12}, {"A_21", 0.1, false, true, -1, 3, -8, 12}},
+       [](const Substances& s, const Pairs& pairs) { return std::make_unique<Margules>(s.size(), pairs); }},
       {"wilson",
        false,
        {{"lambda_12", 0.1, false, true, -1.5, 3, -12, 15}, {"lambda_21", 0.1, false, true, -1.5, 3, -12, 15}},

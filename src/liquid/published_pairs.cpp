@@ -71,6 +71,17 @@ std::vector<PairParameters> published_pairs(const std::string& model, const std:
   return found;
 }
 
+ParameterCollection with_published(const std::vector<Substance>& substances, const std::string& model) {
+  ParameterCollection collection;
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      const auto found = published_pairs(model, substances[i].name, substances[j].name);
+      if (!found.empty()) collection.add(found.front());
+    }
+  }
+  return collection;
+}
+
 EnergyUnit parse_energy_unit(const std::string& text) {
   if (text == "K") return EnergyUnit::kelvin;
   if (text == "J/mol") return EnergyUnit::joule_mol;

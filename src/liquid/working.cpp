@@ -3,7 +3,9 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <numeric>
 
+#include "jampot/liquid/margules.hpp"
 #include "jampot/liquid/nrtl.hpp"
 #include "jampot/liquid/unifac.hpp"
 #include "jampot/liquid/uniquac.hpp"
@@ -84,6 +86,34 @@ class Writer {
       }
       result(i, terms, sum);
     }
+  }
+
+  void margules(const Margules& model) {
+    say("Margules: gE/(RT) = sum over pairs of x_i x_j [m_ij + h_ij (x_i - x_j)],  m = (A_ij + A_ji)/2,  h = "
+        "(A_ji "
+        "- A_ij)/2");
+    say("          a pair gives ln gamma_i m x_j (1 - x_i) + h (2 x_i x_j - x_j^2 - 2 Q), ln gamma_j m x_i "
+        "(1 - x_j) "
+        "+ h (x_i^2 - 2 x_i x_j - 2 Q),");
+    say("          each other component -m x_i x_j - 2 h Q,  Q = x_i x_j (x_i - x_j)");
+    std::vector<std::vector<double>> terms(n_);
+    for (std::size_t t = 0; t < model.terms().size(); t += 2) {
+      const ModelTerm &a12 = model.terms()[t], &a21 = model.terms()[t + 1];
+      const std::size_t i = a12.i, j = a12.j;
+      const double A = a12.function.value(T_K_), B = a21.function.value(T_K_), m = (A + B) / 2,
+                   h = (B - A) / 2;
+      say("A_{0}{1} = {2} = {3};  A_{1}{0} = {4} = {5};  m = {6};  h = {7}", i + 1, j + 1,
+          function_text(a12.function), number(A), function_text(a21.function), number(B), number(m),
+          number(h));
+      const double P = x_[i] * x_[j], Q = P * (x_[i] - x_[j]);
+      for (std::size_t k = 0; k < n_; ++k) {
+        terms[k].push_back(k == i   ? m * x_[j] * (1 - x_[i]) + h * (2 * P - x_[j] * x_[j] - 2 * Q)
+                           : k == j ? m * x_[i] * (1 - x_[j]) + h * (x_[i] * x_[i] - 2 * P - 2 * Q)
+                                    : -m * P - 2 * h * Q);
+      }
+    }
+    for (std::size_t k = 0; k < n_; ++k)
+      result(k, terms[k], std::accumulate(terms[k].begin(), terms[k].end(), 0.0));
   }
 
   void wilson(const Wilson& model) {
@@ -279,6 +309,8 @@ std::vector<std::string> working(ActivityModel& model, const std::vector<Substan
   Writer writer(substances, T_K, x);
   if (const auto* nrtl = dynamic_cast<const Nrtl*>(&model)) {
     writer.nrtl(*nrtl);
+  } else if (const auto* margules = dynamic_cast<const Margules*>(&model)) {
+    writer.margules(*margules);
   } else if (const auto* wilson = dynamic_cast<const Wilson*>(&model)) {
     writer.wilson(*wilson);
   } else if (const auto* uniquac = dynamic_cast<const Uniquac*>(&model)) {

@@ -232,7 +232,7 @@ class PairsOf {
 
   void converted() {
     if (options_.mixture.liquid.empty())
-      throw RequestError("--given needs the model it is of: --liquid wilson, nrtl or uniquac");
+      throw RequestError("--given needs the model it is of: --liquid wilson, nrtl, uniquac or margules");
     const PairParameters pair = pair_from_print(options_, substances_, models().front());
     Table table = empty_table("As given, converted");
     for (const char* unit : {"K", "J/mol", "cal/mol", "1"}) {

@@ -218,7 +218,7 @@ void add_regress(CLI::App& tool, Presenter& presenter) {
   const auto repeatable = [](CLI::Option* option) {
     option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
   };
-  command->add_option("--model", options->model, "Liquid model: wilson, nrtl (default) or uniquac")
+  command->add_option("--model", options->model, "Liquid model: wilson, nrtl (default), uniquac or margules")
       ->type_name("MODEL");
   add_non_volatile(*command, options->non_volatile);
   add_vapour(*command, options->vapour);

@@ -104,6 +104,27 @@ Case wilson_case(std::mt19937_64& generator, std::size_t size) {
   return made;
 }
 
+Case margules_case(std::mt19937_64& generator, std::size_t size) {
+  Case made;
+  made.substances =
+      random_substances(generator, size, [](const Substance& s) { return s.vapour_pressure.has_value(); });
+  add_random_pairs(made, generator, "margules", -0.5, 2);
+  made.excess_gibbs = [=](double T_K, const Amounts& n) {
+    const double N = sum(n);
+    double result = 0;
+    for (std::size_t i = 0; i < size; ++i) {
+      for (std::size_t j = i + 1; j < size; ++j) {
+        // x_i A_ji + x_j A_ij of the binary, written out for the pair alone: 1 = x_i + x_j there
+        const double a = term(made, "margules", "A_12", i, j, T_K),
+                     b = term(made, "margules", "A_12", j, i, T_K);
+        result += n[i] * n[j] / N * ((a + b) / 2 + (b - a) / 2 * (n[i] - n[j]) / N);
+      }
+    }
+    return result;
+  };
+  return made;
+}
+
 Case nrtl_case(std::mt19937_64& generator, std::size_t size) {
   Case made;
   made.substances =
@@ -236,7 +257,8 @@ const std::vector<Kind>& kinds() {
       {"uniquac", uniquac_case},
       {"unifac", [](auto& g, auto n) { return unifac_case(UnifacTable::vle, g, n); }},
       {"unifac-lle", [](auto& g, auto n) { return unifac_case(UnifacTable::lle, g, n); }},
-      {"unifac-dortmund", [](auto& g, auto n) { return unifac_case(UnifacTable::dortmund, g, n); }}};
+      {"unifac-dortmund", [](auto& g, auto n) { return unifac_case(UnifacTable::dortmund, g, n); }},
+      {"margules", margules_case}};
   return list;
 }
 
@@ -427,7 +449,7 @@ TEST_P(AnyModel, CopiesAreIndependent) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Models, AnyModel,
-                         ::testing::Combine(::testing::Range<std::size_t>(0, 6), ::testing::Values(2, 3, 5)));
+                         ::testing::Combine(::testing::Range<std::size_t>(0, kinds().size()), ::testing::Values(2, 3, 5)));
 
 TEST(Unifac, NamesWhatIsMissing) {
   const auto message = [](const std::vector<std::string>& names, const char* model) -> std::string {
@@ -448,12 +470,33 @@ TEST(Unifac, NamesWhatIsMissing) {
 }
 
 TEST(Models, WordsAreKnown) {
-  EXPECT_EQ(liquid_model_names().size(), 7u);
-  EXPECT_EQ(pair_model_names(), (std::vector<std::string>{"wilson", "nrtl", "uniquac"}));
+  EXPECT_EQ(liquid_model_names().size(), 8u);
+  EXPECT_EQ(pair_model_names(), (std::vector<std::string>{"margules", "wilson", "nrtl", "uniquac"}));
   EXPECT_FALSE(can_split("wilson"));
   EXPECT_TRUE(can_split("unifac"));
   EXPECT_THROW(needs_pairs("unifacc"), RequestError);
   EXPECT_THROW(needs_pairs("mosced"), RequestError);
+}
+
+// The constants are the logarithms of the limiting activity coefficients, whichever way round the pair is.
+TEST(MargulesModel, ConstantsAreTheLimits) {
+  const auto substances = substances_named({"acetone", "chloroform"});
+  PairParameters pair = neutral_pair("margules", substances[0], substances[1]);
+  pair.terms["A_12"] = {-0.9, 0, 0, 0};
+  pair.terms["A_21"] = {-0.6, 0, 0, 0};
+  for (const bool swapped : {false, true}) {
+    ParameterCollection collection;
+    collection.add(swapped ? pair.swapped() : pair);
+    const auto model = make_activity_model("margules", substances, collection);
+    model->set_temperature(320);
+    Amounts ln_gamma(2);
+    model->evaluate(Amounts{0, 1}, ln_gamma);
+    EXPECT_NEAR(ln_gamma[0], -0.9, 1e-15);
+    model->evaluate(Amounts{1, 0}, ln_gamma);
+    EXPECT_NEAR(ln_gamma[1], -0.6, 1e-15);
+    model->evaluate(Amounts{0.3, 0.7}, ln_gamma);
+    EXPECT_NEAR(ln_gamma[0], 0.49 * (-0.9 + 2 * 0.3 * 0.3), 1e-15);
+  }
 }
 
 }  // namespace

@@ -285,5 +285,14 @@ TEST(Mosced, ParametersOfANewSubstanceAreFoundFromItsLimits) {
   EXPECT_THROW(fit_mosced(points, 92, 1), CalculationError);
 }
 
+TEST(Published, AMixtureInOneLine) {
+  const auto substances = substances_named({"ethanol", "water"});
+  const Mixture mixture(substances, "wilson", with_published(substances, "wilson"));
+  ASSERT_EQ(mixture.parameters().size(), 1u);
+  EXPECT_FALSE(mixture.parameters()[0].source.empty());
+  const auto unknown = substances_named({"ethanol", "sulfolane"});
+  EXPECT_THROW(Mixture(unknown, "wilson", with_published(unknown, "wilson")), CalculationError);
+}
+
 }  // namespace
 }  // namespace jampot

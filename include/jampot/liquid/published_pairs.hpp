@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/substance/substance.hpp"
 
 namespace jampot {
 
@@ -14,6 +15,11 @@ const std::vector<PairParameters>& published_pairs();
 /// Those for one model and pair, with `first` as substance 1.
 std::vector<PairParameters> published_pairs(const std::string& model, const std::string& first,
                                             const std::string& second);
+
+/// The published sets of a model for every pair of these substances that has one, the preferred one of each:
+/// `Mixture(substances, "wilson", with_published(substances, "wilson"))`. A pair without a set is not there,
+/// and the mixture then names it.
+ParameterCollection with_published(const std::vector<Substance>& substances, const std::string& model);
 
 /// How print states the energies of a pair: as such, divided by the gas constant, or as the term itself.
 enum class EnergyUnit { kelvin, joule_mol, calorie_mol, dimensionless };
