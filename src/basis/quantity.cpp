@@ -175,6 +175,10 @@ Line conversion(std::string_view unit, Dimension dimension) {
   }
   const double at_zero = cv_convert_double(converter.get(), 0.0);
   const Line line{cv_convert_double(converter.get(), 1.0) - at_zero, at_zero + alias.gauge_offset_Pa};
+  // The unit library makes "t/t/y°C" a temperature whose zero is no number.
+  if (!std::isfinite(line.slope) || !std::isfinite(line.offset) || line.slope == 0)
+    throw RequestError(fmt::format("'{}' is not a unit of {}; it takes {}.", shortened(unit, 40), wanted.name,
+                                   wanted.examples));
   known.emplace(key, line);
   return line;
 }
@@ -208,6 +212,7 @@ void require_physical(double value_si, std::string_view text, Dimension dimensio
 double checked_to_si(const NumberAndUnit& parsed, std::string_view text, Dimension dimension) {
   require_unit(parsed.unit, text, dimension);
   const double value = to_si(parsed.number, parsed.unit, dimension);
+  if (!std::isfinite(value)) refuse(text, dimension);
   require_physical(value, text, dimension);
   return value;
 }
@@ -284,7 +289,9 @@ double parse_quantity(std::string_view text, Dimension dimension) {
 double parse_difference(std::string_view text, Dimension dimension) {
   const NumberAndUnit parsed = require_number(text, dimension);
   require_unit(parsed.unit, text, dimension);
-  return difference_to_si(parsed.number, parsed.unit, dimension);
+  const double value = difference_to_si(parsed.number, parsed.unit, dimension);
+  if (!std::isfinite(value)) refuse(text, dimension);
+  return value;
 }
 
 std::vector<double> parse_quantities(std::string_view text, Dimension dimension) {

@@ -75,5 +75,15 @@ TEST(Quantity, DisplayUnits) {
   EXPECT_THROW(parse_display_units("parsec"), RequestError);
 }
 
+// A unit that the unit library takes for a temperature, and whose conversion is no number.
+TEST(Quantity, AUnitWithoutAConversionIsRefused) {
+  for (const char* text : {"0 t/t/y\xE2\x84\x83", "5 t/t/y\xE2\x84\x83", "1e300 Tbar", "1e300 GK"}) {
+    for (const Dimension dimension : {Dimension::temperature, Dimension::pressure}) {
+      EXPECT_THROW(parse_quantity(text, dimension), RequestError) << text;
+      EXPECT_THROW(parse_quantities(text, dimension), RequestError) << text;
+    }
+  }
+}
+
 }  // namespace
 }  // namespace jampot
