@@ -429,7 +429,7 @@ std::vector<const FittedParameter*> Fit::free() const& {
   return list;
 }
 
-std::vector<const FittedParameter*> Fit::fitted() const {
+std::vector<const FittedParameter*> Fit::fitted() const& {
   std::vector<const FittedParameter*> list;
   for (const FittedParameter& parameter : parameters) {
     if (!parameter.held) list.push_back(&parameter);
@@ -520,7 +520,34 @@ Mixture Fit::mixture() const {
   return {substances, options.model, collection, options.vapour};
 }
 
-Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
+namespace {
+
+// The minima that descents ended in, with exact distances to two liquids; those that are one then are one.
+std::vector<std::pair<Descent, int>> polished_minima(FitProblem& problem,
+                                                     const std::vector<std::pair<Descent, int>>& rough) {
+  constexpr std::size_t most_polished = 4;
+  constexpr double much_worse = 3;
+  std::vector<std::pair<Descent, int>> minima;
+  for (std::size_t k = 0; k < std::min(rough.size(), most_polished); ++k) {
+    if (rough[k].first.objective > much_worse * rough.front().first.objective) break;
+    auto exact = problem.polish(rough[k].first);
+    if (!exact) continue;
+    const auto same = [&](const std::pair<Descent, int>& known) {
+      return std::abs(known.first.objective - exact->objective) <= 1e-6 * exact->objective;
+    };
+    const auto found = std::find_if(minima.begin(), minima.end(), same);
+    if (found != minima.end()) {
+      found->second += rough[k].second;
+    } else {
+      minima.emplace_back(std::move(*exact), rough[k].second);
+    }
+  }
+  std::sort(minima.begin(), minima.end(),
+            [](const auto& a, const auto& b) { return a.first.objective < b.first.objective; });
+  return minima;
+}
+
+Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& options) {
   if (given.empty()) throw RequestError("no data to fit");
   for (const DataSet& set : given)
     demand_points(set, options.objective == Objective::maximum_likelihood || !vapour_liquid(set.kind));
@@ -571,8 +598,6 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
     if (options.progress) ++options.progress->done;
     if (auto descent = problem.descend(start)) descents.push_back(std::move(*descent));
   }
-  if (descents.empty() && result.notices.has("data-implausible"))
-    throw CalculationError("nothing was fitted: " + result.notices.begin()->text);
   if (descents.empty()) {
     throw CalculationError(
         fmt::format("none of {} starting points led to a fit; are the pressures, temperatures and "
@@ -580,18 +605,12 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
                     options.starts));
   }
   auto groups = distinct(std::move(descents));
-  auto polished = problem.polish(groups.front().first);
-  // Distances to two liquids are of first order until then, and may order the minima otherwise.
-  constexpr std::size_t most_polished = 4;
-  for (std::size_t k = 1; problem.with_two_liquids() && k < std::min(groups.size(), most_polished); ++k) {
-    if (!polished || groups[k].first.objective > 3 * groups.front().first.objective) continue;
-    const auto other = problem.polish(groups[k].first);
-    if (other && other->objective < polished->objective * (1 - 1e-9)) {
-      polished = other;
-      std::swap(groups.front(), groups[k]);
-    }
+  if (problem.with_two_liquids()) {
+    // To first order until then, the minima may stand in another order.
+    auto minima = polished_minima(problem, groups);
+    if (!minima.empty()) groups = std::move(minima);
   }
-  if (polished && problem.with_two_liquids()) polished = problem.polish(*polished);
+  const auto polished = problem.polish(groups.front().first);
   if (!polished) {
     throw CalculationError(
         "the best of the starting points led into a flat valley without an end: the data do not "
@@ -621,6 +640,23 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   follow_ties(result);
   add_fit_notices(result, sets);
   return result;
+}
+
+}  // namespace
+
+Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
+  try {
+    return fit_as_stated(given, options);
+  } catch (const CalculationError& error) {
+    // Whatever stopped it follows from data that cannot be right.
+    for (const DataSet& set : given) {
+      const Notices notices = implausible(set);
+      if (!notices.empty())
+        throw CalculationError(
+            fmt::format("{}. Nothing was fitted: {}", notices.begin()->text, error.what()));
+    }
+    throw;
+  }
 }
 
 AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const Azeotrope& azeotrope) {

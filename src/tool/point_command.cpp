@@ -223,8 +223,11 @@ class PointsOf {
   std::vector<VlePoint> solve(Contender& contender, const Held& held,
                               const std::vector<std::vector<double>>& compositions) {
     const bool T_sought = held.sought == Sought::temperature;
-    const auto solver = bubble_ ? (T_sought ? bubble_temperature : bubble_pressure)
-                                : (T_sought ? dew_temperature : dew_pressure);
+    const auto solver = [&](Mixture& mixture, double value, const std::vector<double>& z) {
+      if (bubble_)
+        return T_sought ? bubble_temperature(mixture, value, z) : bubble_pressure(mixture, value, z);
+      return T_sought ? dew_temperature(mixture, value, z) : dew_pressure(mixture, value, z);
+    };
     std::vector<VlePoint> points;
     for (const std::vector<double>& z : compositions) {
       for (const double value : held.values) points.push_back(solver(contender.mixture, value, z));

@@ -5,7 +5,10 @@
 
 #include "jampot/basis/quantity.hpp"
 #include "jampot/diagram/binary_vle.hpp"
+#include "jampot/diagram/boiling_region.hpp"
 #include "jampot/diagram/ternary.hpp"
+#include "jampot/equilibrium/bubble_dew.hpp"
+#include "jampot/equilibrium/flash_states.hpp"
 #include "jampot/equilibrium/singular_points.hpp"
 #include "jampot/regression/fit.hpp"
 #include "regression/synthetic.hpp"
@@ -67,6 +70,43 @@ TEST(Threads, BankAndUnitsAreShared) {
     }
     EXPECT_THROW(parse_quantity("1 furlongs of nothing", Dimension::pressure), std::exception);
   });
+}
+
+// One mixture that four threads share, each asking as if it were alone: the same digits as in one thread.
+TEST(Threads, ShareAMixtureThatStaysAsItIs) {
+  const Mixture mixture = test::mtbe_methanol();
+  constexpr int states = 200;
+  std::vector<double> alone(states);
+  const auto ask = [&](int k) {
+    const double x = (k + 0.5) / states;
+    return bubble_temperature(mixture, 101325, std::vector<double>{x, 1 - x}).T_K;
+  };
+  for (int k = 0; k < states; ++k) alone[static_cast<std::size_t>(k)] = ask(k);
+  std::vector<std::vector<double>> shared(4, std::vector<double>(states));
+  std::vector<std::thread> threads;
+  for (std::vector<double>& mine : shared)
+    threads.emplace_back([&] {
+      for (int k = 0; k < states; ++k) mine[static_cast<std::size_t>(k)] = ask(k);
+    });
+  for (std::thread& thread : threads) thread.join();
+  for (const std::vector<double>& mine : shared) EXPECT_EQ(mine, alone);
+}
+
+// What returns a mixture can be drawn at once; what would dangle does not compile.
+template <class Of>
+concept GivesFitted = requires(Of of) {
+  std::forward<Of>(of).fitted();
+};
+static_assert(GivesFitted<const Fit&> && !GivesFitted<Fit>);
+static_assert(std::is_constructible_v<BoilingLiquid, Mixture&, double, const BoilingRegions&> &&
+              !std::is_constructible_v<BoilingLiquid, Mixture&, double, BoilingRegions>);
+
+TEST(Temporaries, AreDrawnRight) {
+  Mixture kept = test::mtbe_methanol();
+  EXPECT_EQ(txy(test::mtbe_methanol(), 101325).azeotropes.at(0).T_K, txy(kept, 101325).azeotropes.at(0).T_K);
+  const std::vector<double> x{0.4, 0.6};
+  EXPECT_EQ(flash_at(test::mtbe_methanol(), 328, 101325, x).flashed.vapour_fraction(),
+            flash_at(kept, 328, 101325, x).flashed.vapour_fraction());
 }
 
 }  // namespace

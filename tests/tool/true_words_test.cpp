@@ -108,5 +108,17 @@ TEST(TrueWords, DataThatCannotBeRightAreNamedFirst) {
   }
 }
 
+// A fit that such data stop says why, not only where it stopped.
+TEST(TrueWords, AFitThatStopsNamesTheData) {
+  const test::Workplace workplace;
+  workplace.write(
+      "kilo.csv",
+      "# substances: ethanol, water\n# P: 760 kPa\nT [degC],x1,y1\n95.5,0.019,0.17\n89.0,0.0721,0.3891\n"
+      "86.7,0.0966,0.4375\n85.3,0.1238,0.4704\n84.1,0.1661,0.5089\n82.7,0.2337,0.5445\n82.3,0.2608,"
+      "0.5580\n81.5,0.3273,0.5826\n80.7,0.3965,0.6122\n79.8,0.5079,0.6564\n79.3,0.5732,0.6841\n");
+  const test::Ran ran = workplace.run("regress kilo.csv");
+  EXPECT_NE(ran.err.find("mmHg stated as kPa"), std::string::npos) << ran.err;
+}
+
 }  // namespace
 }  // namespace jampot

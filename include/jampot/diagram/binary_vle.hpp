@@ -48,4 +48,15 @@ BinaryCurve txy(Mixture& mixture, double P_Pa, const CurveOptions& options = {})
 /// P-x-y at T_K.
 BinaryCurve pxy(Mixture& mixture, double T_K, const CurveOptions& options = {});
 
+/// The same of a mixture that stays as it is, a temporary one or one that threads share: a copy does the
+/// work.
+inline BinaryCurve txy(const Mixture& mixture, double P_Pa, const CurveOptions& options = {}) {
+  Mixture own = mixture;
+  return txy(own, P_Pa, options);
+}
+inline BinaryCurve pxy(const Mixture& mixture, double T_K, const CurveOptions& options = {}) {
+  Mixture own = mixture;
+  return pxy(own, T_K, options);
+}
+
 }  // namespace jampot

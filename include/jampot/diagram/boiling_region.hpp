@@ -47,6 +47,7 @@ class BoilingLiquid {
  public:
   /// The mixture and the regions are borrowed and must outlive this.
   BoilingLiquid(Mixture& mixture, double P_Pa, const BoilingRegions& regions);
+  BoilingLiquid(Mixture& mixture, double P_Pa, BoilingRegions&& regions) = delete;  ///< it keeps a reference
   ~BoilingLiquid();
 
   /// Boils a composition. @throws CalculationError where it is not brought to the boil

@@ -32,6 +32,13 @@ struct Comparison {
 /// @throws CalculationError where the model has no bubble point at a measured composition.
 Comparison compare(Mixture& mixture, const DataSet& data);
 
+/// The same of a mixture that stays as it is, a temporary one or one that threads share: a copy does the
+/// work.
+inline Comparison compare(const Mixture& mixture, const DataSet& data) {
+  Mixture own = mixture;
+  return compare(own, data);
+}
+
 /// The data with their substances in this order. @throws RequestError if they are about others.
 DataSet in_order_of(const std::vector<Substance>& substances, DataSet data);
 

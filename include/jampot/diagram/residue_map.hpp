@@ -68,4 +68,11 @@ struct ResidueOptions {
 /// @throws RequestError where there are not three components; CalculationError as `singular_points`
 ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& options = {});
 
+/// The same of a mixture that stays as it is, a temporary one or one that threads share: a copy does the
+/// work.
+inline ResidueMap residue_map(const Mixture& mixture, double P_Pa, const ResidueOptions& options = {}) {
+  Mixture own = mixture;
+  return residue_map(own, P_Pa, options);
+}
+
 }  // namespace jampot

@@ -39,6 +39,25 @@ VlePoint dew_temperature(Mixture& mixture, double P_Pa, std::span<const double> 
 /// Dew pressure of a vapour y at T_K: the lowest pressure at which a liquid forms.
 VlePoint dew_pressure(Mixture& mixture, double T_K, std::span<const double> y);
 
+/// The same of a mixture that stays as it is, a temporary one or one that threads share: a copy does the
+/// work.
+inline VlePoint bubble_temperature(const Mixture& mixture, double P_Pa, std::span<const double> x) {
+  Mixture own = mixture;
+  return bubble_temperature(own, P_Pa, x);
+}
+inline VlePoint bubble_pressure(const Mixture& mixture, double T_K, std::span<const double> x) {
+  Mixture own = mixture;
+  return bubble_pressure(own, T_K, x);
+}
+inline VlePoint dew_temperature(const Mixture& mixture, double P_Pa, std::span<const double> y) {
+  Mixture own = mixture;
+  return dew_temperature(own, P_Pa, y);
+}
+inline VlePoint dew_pressure(const Mixture& mixture, double T_K, std::span<const double> y) {
+  Mixture own = mixture;
+  return dew_pressure(own, T_K, y);
+}
+
 /// @throws RequestError unless `x` has one fraction in 0..1 for each component and they sum to 1 (within
 /// 1e-6).
 void check_composition(const Mixture& mixture, std::span<const double> x);

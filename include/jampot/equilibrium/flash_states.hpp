@@ -29,6 +29,23 @@ FlashState flash_at_T_and_vapour_fraction(Mixture& mixture, double T_K, double v
 FlashState flash_at_P_and_enthalpy(Mixture& mixture, Energies& energies, double P_Pa, double h_J_mol,
                                    std::span<const double> z, double near_K = 0);
 
+/// The same of a mixture that stays as it is, a temporary one or one that threads share: a copy does the
+/// work.
+inline FlashState flash_at(const Mixture& mixture, double T_K, double P_Pa, std::span<const double> z) {
+  Mixture own = mixture;
+  return flash_at(own, T_K, P_Pa, z);
+}
+inline FlashState flash_at_P_and_vapour_fraction(const Mixture& mixture, double P_Pa, double vapour_fraction,
+                                                 std::span<const double> z) {
+  Mixture own = mixture;
+  return flash_at_P_and_vapour_fraction(own, P_Pa, vapour_fraction, z);
+}
+inline FlashState flash_at_T_and_vapour_fraction(const Mixture& mixture, double T_K, double vapour_fraction,
+                                                 std::span<const double> z) {
+  Mixture own = mixture;
+  return flash_at_T_and_vapour_fraction(own, T_K, vapour_fraction, z);
+}
+
 /// Enthalpy of all phases for one mole of feed. @throws CalculationError naming what is missing
 double enthalpy(Energies& energies, const FlashState& state);
 

@@ -55,6 +55,13 @@ struct SingularPoints {
 /// mixture of them is a singular point
 SingularPoints singular_points(Mixture& mixture, double P_Pa, Progress* progress = nullptr);
 
+/// The same of a mixture that stays as it is, a temporary one or one that threads share: a copy does the
+/// work.
+inline SingularPoints singular_points(const Mixture& mixture, double P_Pa, Progress* progress = nullptr) {
+  Mixture own = mixture;
+  return singular_points(own, P_Pa, progress);
+}
+
 /// The same azeotrope where the parameters of the mixture or the pressure are a little different: its
 /// composition, T and liquids; stability and eigenvalues are left as they were. Nothing where it is not
 /// reached from there.

@@ -160,7 +160,8 @@ struct Fit {
   /// Those that are neither held nor tied to another. They belong to the fit, which has to outlive the list.
   std::vector<const FittedParameter*> free() const&;
   std::vector<const FittedParameter*> free() && = delete;
-  std::vector<const FittedParameter*> fitted() const;  ///< those that are not held
+  std::vector<const FittedParameter*> fitted() const&;  ///< those that are not held
+  std::vector<const FittedParameter*> fitted() && = delete;
   /// Covariance of the fitted ones: tied parameters move together.
   Eigen::MatrixXd fitted_covariance() const;
   /// "fitted to still.csv (30 points)": what travels with the parameters, without folders or dates.
