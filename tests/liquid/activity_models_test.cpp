@@ -449,7 +449,8 @@ TEST_P(AnyModel, CopiesAreIndependent) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Models, AnyModel,
-                         ::testing::Combine(::testing::Range<std::size_t>(0, kinds().size()), ::testing::Values(2, 3, 5)));
+                         ::testing::Combine(::testing::Range<std::size_t>(0, kinds().size()),
+                                            ::testing::Values(2, 3, 5)));
 
 TEST(Unifac, NamesWhatIsMissing) {
   const auto message = [](const std::vector<std::string>& names, const char* model) -> std::string {
