@@ -21,7 +21,7 @@ namespace {
 using namespace jampot;
 
 class NoPresenter final : public tool::Presenter {
-  void show(const tool::Answer&, const tool::Presentation&) override {}
+  void show(const Answer&, const Presentation&) override {}
 };
 
 // What is wrong with how it ended; empty where nothing is.

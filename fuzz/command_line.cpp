@@ -3,7 +3,7 @@
 #include <cstdlib>
 #include <filesystem>
 
-#include "answer.hpp"
+#include "presenter.hpp"
 #include "command_words.hpp"
 #include "commands.hpp"
 #include "fault.hpp"
@@ -14,8 +14,8 @@ namespace jampot::fuzz {
 namespace {
 
 class Checker final : public tool::Presenter {
-  void show(const tool::Answer& answer, const tool::Presentation&) override {
-    tool::demand_numbers(answer);
+  void show(const Answer& answer, const Presentation&) override {
+    demand_numbers(answer);
     json_text(answer.json);
     for (const Table& table : answer.tables) as_text(table, {});
     if (answer.figure) gnuplot_script(*answer.figure, "f.svg");

@@ -2,7 +2,7 @@
 // The commands of the tool.
 #include <CLI/CLI.hpp>
 
-#include "answer.hpp"
+#include "presenter.hpp"
 
 namespace jampot::tool {
 

@@ -1,11 +1,12 @@
-// data: what files of measured data hold, and the same in another form.
+// data and consistency: what files of measured data hold, the same in another form, and what they are worth.
 #include <fmt/format.h>
 
 #include <algorithm>
 
 #include "commands.hpp"
 #include "jampot/basis/text.hpp"
-#include "measured_files.hpp"
+#include "jampot/files/overlays.hpp"
+#include "jampot/report/data.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
@@ -18,107 +19,30 @@ struct DataOptions {
   PresentationOptions presentation;
 };
 
-struct Range {
-  double low = 0, high = 0;
-  std::string text(Dimension dimension, const DisplayUnits& units, const char* format) const {
-    const auto shown = [&](double si) {
-      return fmt::format(fmt::runtime(format), from_si(si, units.of(dimension), dimension));
-    };
-    return shown(low) == shown(high) ? shown(low) : shown(low) + " to " + shown(high);
-  }
+struct ConsistencyOptions {
+  std::vector<std::string> files, substance_files;
+  PresentationOptions presentation;
 };
 
-template <class Value>
-Range range_of(const DataSet& set, Value&& value) {
-  const auto [low, high] =
-      std::minmax_element(set.points.begin(), set.points.end(),
-                          [&](const DataPoint& a, const DataPoint& b) { return value(a) < value(b); });
-  return {value(*low), value(*high)};
-}
-
-std::string names_of(const DataSet& set) {
-  std::vector<std::string> names;
-  for (const Substance& substance : set.substances) names.push_back(substance.name);
-  return joined(names, ", ");
-}
-
-Json to_json(const DataSet& set) {
-  Json json{{"name", set.name}, {"kind", name_of(set.kind)}, {"source", set.source}};
-  for (const Substance& substance : set.substances) json["substances"].push_back(substance.name);
-  json["points"] = Json::array();
-  for (const DataPoint& point : set.points) {
-    Json one{{"T_K", point.T_K}, {"u_T_K", point.u_T_K}};
-    if (vapour_liquid(set.kind)) one.update({{"P_Pa", point.P_Pa}, {"u_P_Pa", point.u_P_Pa}});
-    switch (set.kind) {
-      case DataKind::lle:
-        one.update(
-            {{"x_alpha", point.x}, {"x_beta", point.y}, {"u_x_alpha", point.u_x}, {"u_x_beta", point.u_y}});
-        break;
-      case DataKind::gamma_inf:
-        one.update({{"solute", set.substances[point.solute].name},
-                    {"solvent", set.substances[point.solvent].name},
-                    {"gamma", point.value},
-                    {"u_gamma", point.u_value}});
-        break;
-      case DataKind::excess_enthalpy:
-        one.update(
-            {{"x", point.x}, {"u_x", point.u_x}, {"hE_J_mol", point.value}, {"u_hE_J_mol", point.u_value}});
-        break;
-      default:
-        one.update({{"x", point.x}, {"u_x", point.u_x}});
-        if (has_vapour(set.kind)) one.update({{"y", point.y}, {"u_y", point.u_y}});
-    }
-    if (!point.excluded.empty()) one["excluded"] = point.excluded;
-    json["points"].push_back(std::move(one));
+std::size_t excluded_in(const std::vector<DataSet>& sets) {
+  std::size_t count = 0;
+  for (const DataSet& set : sets) {
+    for (const DataPoint& point : set.points) count += !point.excluded.empty();
   }
-  return json;
+  return count;
 }
 
 Answer data(const DataOptions& options, const DisplayUnits& units) {
-  const auto bank = bank_with(options.substance_files);
-  const std::vector<DataSet> sets = read_measured_files(options.files, *bank);
-  Answer answer;
-  answer.json = plain_header("data");
-  Table table{"Measured data",
-              {{"data set"},
-               {"substances"},
-               {"kind"},
-               {"points"},
-               {"T in " + units.temperature},
-               {"P in " + units.pressure},
-               {"x1"},
-               {"source"}},
-              {}};
-  std::size_t excluded = 0;
-  for (const DataSet& set : sets) {
-    const bool boiling = vapour_liquid(set.kind);
-    const Range x = range_of(set, [](const DataPoint& p) { return p.x[0]; });
-    table.rows.push_back({set.name, names_of(set), std::string(name_of(set.kind)),
-                          fmt::format("{}", set.points.size()),
-                          range_of(set, [](const DataPoint& p) { return p.T_K; })
-                              .text(Dimension::temperature, units, "{:.2f}"),
-                          boiling ? range_of(set, [](const DataPoint& p) { return p.P_Pa; })
-                                        .text(Dimension::pressure, units, "{:.2f}")
-                                  : std::string(),
-                          fmt::format("{:.4g} to {:.4g}", x.low, x.high), set.source});
-    answer.json["data_sets"].push_back(to_json(set));
-    for (const Substance& substance : set.substances) {
-      const Json short_form = jampot::to_json(substance);
-      Json& known = answer.json["substances"];
-      if (std::find(known.begin(), known.end(), short_form) == known.end()) known.push_back(short_form);
-    }
-    answer.notices.add(set.notices);
-    excluded += static_cast<std::size_t>(std::count_if(
-        set.points.begin(), set.points.end(), [](const DataPoint& p) { return !p.excluded.empty(); }));
-  }
-  answer.tables.push_back(std::move(table));
-  if (options.out.empty()) return answer;
-  answer.files.emplace_back(options.out, measured_text(options.out, sets));
+  const auto sets = read_measured_files(options.files, *bank_with(options.substance_files));
+  Answer told = answer(sets, {units});
+  if (options.out.empty()) return told;
+  told.files.emplace_back(options.out, measured_text(options.out, sets));
+  const std::size_t excluded = excluded_in(sets);
   if (excluded > 0 && lower_case(options.out).ends_with(".xml"))
-    answer.notices.add("excluded-left-out",
-                       fmt::format("{} excluded points are not in {}: ThermoML has no place for the reason",
-                                   excluded, options.out));
-  return answer;
+    told.notices.add("excluded-left-out",
+                     fmt::format("{} excluded points are not in {}: ThermoML has no place for the reason",
+                                 excluded, options.out));
+  return told;
 }
 
 }  // namespace
@@ -141,6 +65,26 @@ void add_data(CLI::App& tool, Presenter& presenter) {
   command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(data(*options, presentation.units), presentation);
+  });
+}
+
+void add_consistency(CLI::App& tool, Presenter& presenter) {
+  auto options = std::make_shared<ConsistencyOptions>();
+  CLI::App* command =
+      tool.add_subcommand("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
+  command->add_option("FILE", options->files, "Measured data with vapour analyses (docs/files.md)")
+      ->required()
+      ->type_name("FILE");
+  add_substance_files(*command, options->substance_files);
+  add_presentation(*command, options->presentation, true);
+  command->footer(
+      "Example ('jampot demo' writes the made-up data):\n  jampot consistency jampot-demo/mtbe-methanol.csv "
+      "--figure consistency.svg");
+  command->callback([options, &presenter] {
+    const Presentation presentation = options->presentation.read();
+    const auto bank = bank_with(options->substance_files);
+    presenter.present(answer(study(ConsistencyRequest{read_measured_files(options->files, *bank)})),
+                      presentation);
   });
 }
 

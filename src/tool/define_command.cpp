@@ -5,17 +5,12 @@
 #include <map>
 
 #include "commands.hpp"
-#include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/draw/saturation_figure.hpp"
-#include "jampot/draw/substance_figure.hpp"
 #include "jampot/files/substance_toml.hpp"
 #include "jampot/files/text_file.hpp"
-#include "jampot/substance/properties.hpp"
-#include "jampot/substance/smiles.hpp"
-#include "jampot/substance/unifac_division.hpp"
+#include "jampot/report/define.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
@@ -118,26 +113,9 @@ MoscedParameters read_mosced(const std::string& text) {
   return own;
 }
 
-// How the curve meets the points that were given.
-Table points_table(const Substance& substance, const std::vector<VapourPressurePoint>& points, Json& json) {
-  Table table{"Vapour-pressure points and the curve",
-              {{"T", Dimension::temperature, 2},
-               {"P given", Dimension::pressure, 4},
-               {"P curve", Dimension::pressure, 4},
-               {"deviation [%]", Dimension::number, 2}},
-              {}};
-  for (const VapourPressurePoint& point : points) {
-    const double P = substance.vapour_pressure->P_Pa(point.T_K), deviation = 100 * (P / point.P_Pa - 1);
-    table.rows.push_back({point.T_K, point.P_Pa, P, deviation});
-    json["vapour_pressure_points"].push_back({{"T_K", point.T_K}, {"P_Pa", point.P_Pa}, {"curve_P_Pa", P}});
-  }
-  return table;
-}
-
-KnownConstants read_known(const DefineOptions& options, const GroupDivision* division) {
+KnownConstants read_known(const DefineOptions& options) {
   KnownConstants known;
   if (!options.groups.empty()) known.groups = parse_groups(options.groups);
-  if (division != nullptr) known.groups = division->groups;
   if (!options.molar_mass.empty()) {
     known.molar_mass_kg_mol = number_with_unit("--molar-mass", options.molar_mass, "g/mol") / 1000;
   }
@@ -176,165 +154,11 @@ KnownConstants read_known(const DefineOptions& options, const GroupDivision* div
   return known;
 }
 
-// Which atoms of the string went into which group.
-Table division_table(const std::string& title, const Molecule& molecule, const GroupDivision& division,
-                     Json& json) {
-  Table table{title, {{"group"}, {"atoms (position in the string)"}}, {}};
-  for (const GroupDivision::Part& part : division.parts) {
-    std::string atoms;
-    Json members = Json::array();
-    for (const std::size_t atom : part.atoms) {
-      atoms += fmt::format("{}{} ({})", atoms.empty() ? "" : ", ", molecule.atoms[atom].element,
-                           molecule.atoms[atom].position);
-      members.push_back(
-          {{"element", molecule.atoms[atom].element}, {"position", molecule.atoms[atom].position}});
-    }
-    table.rows.push_back({part.group, atoms});
-    json.push_back({{"group", part.group}, {"atoms", members}});
-  }
-  return table;
-}
-
-// The UNIFAC groups of the SMILES string, unless the user gave them. Where no division is possible the
-// substance is made without them, and a notice says why.
-std::vector<GroupCount> unifac_groups(const Molecule& molecule, const DefineOptions& options,
-                                      Answer& answer) {
-  if (!options.unifac_groups.empty()) return {};
-  try {
-    const GroupDivision division = divide_into_unifac_groups(molecule);
-    answer.tables.push_back(
-        division_table("Subgroups of UNIFAC", molecule, division, answer.json["unifac_division"]));
-    answer.notices.add(division.notices);
-    return division.groups;
-  } catch (const CalculationError& error) {
-    answer.notices.add("no-unifac-groups", fmt::format("{}; --unifac-groups may give them", error.what()));
-    return {};
-  }
-}
-
-Table constants_table(const DefinedSubstance& defined) {
-  Table table{fmt::format("{}  {}", defined.substance.name, defined.substance.formula),
-              {{"constant"}, {"value"}, {"method"}, {"typical error"}},
-              {}};
-  for (const DefinedConstant& constant : defined.constants) {
-    table.rows.push_back({constant.name, fmt::format("{:.6g}", constant.value),
-                          std::string(constant.estimated ? "estimated: " : "") + constant.method,
-                          constant.typical_error});
-  }
-  return table;
-}
-
-// Constants and saturation properties side by side, with the deviation from the one in the bank.
-Table comparison_table(const Substance& own, const Substance& other, Json& json) {
-  Table table{fmt::format("{} against {}", own.name, other.name),
-              {{"quantity"}, {own.name}, {other.name}, {"deviation"}},
-              {}};
-  const auto add = [&](const std::string& what, std::optional<double> a, std::optional<double> b) {
-    if (!a && !b) return;
-    const auto text = [](std::optional<double> value) {
-      return value ? fmt::format("{:.5g}", *value) : "none";
-    };
-    const bool both = a && b && *b != 0;
-    table.rows.push_back(
-        {what, text(a), text(b), both ? fmt::format("{:+.1f} %", 100 * (*a / *b - 1)) : std::string()});
-    json.push_back(
-        {{"quantity", what}, {"own", a ? Json(*a) : Json(nullptr)}, {"other", b ? Json(*b) : Json(nullptr)}});
-  };
-  const auto plain = [](const MaybeSourced& value) {
-    return value ? std::optional<double>(*value) : std::nullopt;
-  };
-  add("molar mass [g/mol]", 1000 * own.molar_mass_kg_mol, 1000 * other.molar_mass_kg_mol);
-  add("Tb [K]", plain(own.Tb_K), plain(other.Tb_K));
-  add("Tc [K]", plain(own.Tc_K), plain(other.Tc_K));
-  add("Pc [Pa]", plain(own.Pc_Pa), plain(other.Pc_Pa));
-  add("Vc [m3/mol]", plain(own.Vc_m3_mol), plain(other.Vc_m3_mol));
-  add("acentric factor", plain(own.acentric_factor), plain(other.acentric_factor));
-  add("Hvap at Tb [J/mol]", plain(own.Hvap_Tb_J_mol), plain(other.Hvap_Tb_J_mol));
-  if (!other.vapour_pressure) return table;
-  for (const double share : {0.8, 0.9, 1.0, 1.1}) {
-    if (!other.Tb_K) break;
-    const double T_K = share * *other.Tb_K;
-    const auto P = [&](const Substance& s) -> std::optional<double> {
-      if (!s.vapour_pressure || (s.Tc_K && T_K > *s.Tc_K)) return std::nullopt;
-      return s.vapour_pressure->P_Pa(T_K);
-    };
-    add(fmt::format("vapour pressure at {:.1f} K [Pa]", T_K), P(own), P(other));
-    add(fmt::format("Hvap at {:.1f} K [J/mol]", T_K), enthalpy_of_vaporisation(own, T_K).value,
-        enthalpy_of_vaporisation(other, T_K).value);
-    add(fmt::format("liquid volume at {:.1f} K [m3/mol]", T_K), liquid_molar_volume(own, T_K).value,
-        liquid_molar_volume(other, T_K).value);
-    add(fmt::format("gas heat capacity at {:.1f} K [J/(mol K)]", T_K), gas_heat_capacity(own, T_K).value,
-        gas_heat_capacity(other, T_K).value);
-    add(fmt::format("liquid heat capacity at {:.1f} K [J/(mol K)]", T_K),
-        liquid_heat_capacity(own, T_K).value, liquid_heat_capacity(other, T_K).value);
-  }
-  return table;
-}
-
-// Where the figure of a substance without a comparison begins: well below its boiling point.
-double figure_from(const Substance& substance) {
-  if (!substance.vapour_pressure) {
-    throw CalculationError(fmt::format("{} has no vapour pressure to draw", substance.name));
-  }
-  return std::max(substance.vapour_pressure->lowest_K(),
-                  0.75 * substance.vapour_pressure->T_K(standard_atmosphere));
-}
-
-Answer define(const DefineOptions& options, const Presentation& presentation) {
-  const bool draws = !presentation.figure.empty();
-  const std::shared_ptr<const Bank> bank = bank_with(options.substance_files);
-  if (bank->find(options.name) != nullptr) {
-    throw RequestError(
-        fmt::format("'{}' is already the name of a substance in the bank; give yours another", options.name));
-  }
-  if (!options.groups.empty() && !options.smiles.empty()) {
-    throw RequestError("--groups and --smiles both say what the molecule is; give one of them");
-  }
-  Answer answer;
-  answer.json = plain_header("define");
-  std::optional<GroupDivision> division;
-  std::vector<GroupCount> known_unifac;
-  if (!options.smiles.empty()) {
-    const Molecule molecule = parse_smiles(options.smiles);
-    division = divide_into_groups(molecule);
-    answer.tables.push_back(
-        division_table(fmt::format("Groups of {} ({})", options.smiles, molecule.formula()), molecule,
-                       *division, answer.json["division"]));
-    answer.notices.add(division->notices);
-    known_unifac = unifac_groups(molecule, options, answer);
-  }
-  KnownConstants known = read_known(options, division ? &*division : nullptr);
-  if (!known_unifac.empty()) known.unifac_groups[UnifacTable::vle] = known_unifac;
-  const DefinedSubstance defined = define_substance(options.name, known);
-  answer.json["substances"].push_back(jampot::to_json(defined.substance));
-  for (const DefinedConstant& constant : defined.constants) {
-    answer.json[constant.estimated ? "estimates" : "given"].push_back(
-        {{"property", constant.name},
-         {"value", constant.value},
-         {"method", constant.method},
-         {"typical_error", constant.typical_error}});
-  }
-  answer.tables.push_back(constants_table(defined));
-  if (!known.vapour_pressure_points.empty() && defined.substance.vapour_pressure) {
-    answer.tables.push_back(points_table(defined.substance, known.vapour_pressure_points, answer.json));
-  }
-  answer.notices.add(defined.notices);
-  if (!options.against.empty()) {
-    Json comparison = Json::array();
-    answer.tables.push_back(comparison_table(defined.substance, bank->require(options.against), comparison));
-    answer.json["against"] = std::move(comparison);
-    if (draws) {
-      answer.figure =
-          substance_comparison_figure(defined.substance, bank->require(options.against), presentation.units);
-    }
-  } else if (draws) {
-    const SaturationPoint from = saturation_at_temperature(defined.substance, figure_from(defined.substance));
-    answer.figure =
-        saturation_figure(defined.substance, {from, saturation_at_pressure(defined.substance, 2e5)},
-                          SaturationAxes::log_P_against_inverse_T, presentation.units);
-  }
-  if (!options.out.empty()) answer.files.emplace_back(options.out, substance_text(defined, known));
-  return answer;
+DefineStudy define(const DefineOptions& options) {
+  const auto bank = bank_with(options.substance_files);
+  DefineRequest request{options.name, read_known(options), options.smiles, std::nullopt, bank.get()};
+  if (!options.against.empty()) request.against = bank->require(options.against);
+  return study(request);
 }
 
 }  // namespace
@@ -390,7 +214,11 @@ void add_define(CLI::App& tool, Presenter& presenter) {
       "  jampot define try --groups \"CH3=4, C=1, O=1\" --boiling-point \"55.2 degC\" --against MTBE");
   command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    presenter.present(define(*options, presentation), presentation);
+    const DefineStudy defined = define(*options);
+    Answer told = answer(defined, {presentation.units, Basis::mole, presentation.draws()});
+    if (!options->out.empty())
+      told.files.emplace_back(options->out, substance_text(defined.defined, defined.known));
+    presenter.present(std::move(told), presentation);
   });
 }
 

@@ -3,15 +3,14 @@
 
 #include <filesystem>
 
-#include "binary_tables.hpp"
 #include "commands.hpp"
-#include "fit_tables.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
-#include "jampot/draw/vle_figures.hpp"
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/files/text_file.hpp"
+#include "jampot/report/binary.hpp"
+#include "jampot/report/regress.hpp"
 #include "jampot_demo_data.hpp"
 #include "job.hpp"
 #include "options.hpp"
@@ -43,17 +42,17 @@ class Demo {
     const DataSet first = measured("mtbe-methanol.csv", jampot_demo_data::mtbe_methanol_csv());
     FitOptions with_alpha;
     with_alpha.release = {"alpha"};
-    answer["fits"].push_back(report(fit({first}, with_alpha), "mtbe-methanol-free-alpha"));
+    answer["fits"].push_back(report(study(RegressRequest{{first}, with_alpha}), "mtbe-methanol-free-alpha"));
 
     say("2. The same with alpha held at 0.3, as is usual: the parameters to keep\n\n");
-    const Fit kept = fit({first});
+    const RegressStudy kept = study(RegressRequest{{first}});
     answer["fits"].push_back(report(kept, "mtbe-methanol"));
-    diagrams(kept, first);
+    diagrams(kept.best(), first);
 
     say("3. The second still: data that NRTL with alpha = 0.3 cannot describe, and says so\n\n");
     const DataSet second =
         measured("mtbe-methanol-second-still.csv", jampot_demo_data::mtbe_methanol_second_still_csv());
-    answer["fits"].push_back(report(fit({second}), "mtbe-methanol-second-still"));
+    answer["fits"].push_back(report(study(RegressRequest{{second}}), "mtbe-methanol-second-still"));
 
     say("{}\n", as_text(summary_, units_));
 
@@ -91,18 +90,33 @@ class Demo {
     return read_measured(file);
   }
 
-  Json report(const Fit& result, const std::string& name) {
-    Json json = jampot::to_json(result);
-    std::vector<Table> tables{parameter_table(result), statistics_table(result)};
+  Json report(const RegressStudy& found, const std::string& name) {
+    const Fit& result = found.best();
+    const Answer told = answer(found);
+    Json json = told.json["fits"][0];
+    json.erase("notices");  // one list at the end has them all
+    summarise_fit(found, name);
+    for (const Table& table : told.tables) {
+      if (&table != &told.tables.back()) say("{}\n", as_text(table, units_));
+    }
+    for (const Notice& notice : result.notices) say("notice ({}): {}\n", notice.code, notice.text);
+    if (!result.notices.empty()) say("\n");
+    notices_.add(result.notices);
+    write_file(path(name + ".fit.csv"), as_csv(told.tables, units_));
+    write_file(path(name + ".pairs.toml"), pairs_text(result));
+    draw(*told.figure, path(name + ".residuals.svg"));
+    return json;
+  }
+
+  void summarise_fit(const RegressStudy& found, const std::string& name) {
+    const Fit& result = found.best();
     std::vector<Cell> summary{name};
     for (const FittedParameter& parameter : result.parameters) {
       summary.emplace_back(parameter.held
                                ? fmt::format("{:.3g} held", parameter.value)
                                : fmt::format("{:.4g} +- {:.2g}", parameter.value, parameter.std_error));
     }
-    if (const auto azeotropes = fitted_azeotropes(result, Sought::temperature)) {
-      tables.push_back(table_of(*azeotropes, result));
-      json["azeotropes"] = to_json(*azeotropes);
+    if (const auto& azeotropes = found.azeotropes.front()) {
       const Azeotrope& azeotrope = azeotropes->curve.azeotropes.at(0);
       const AzeotropeUncertainty& u = azeotropes->uncertainties[0];
       summary.emplace_back(fmt::format("{:.4f} +- {:.4f}", azeotrope.x1, u.u_x1));
@@ -111,32 +125,26 @@ class Demo {
     summary.emplace_back(fmt::format("{:.2f}", result.objective / result.degrees_of_freedom));
     summary.emplace_back(std::string(result.notices.has("misfit") ? "misfit" : "fits"));
     summary_.rows.push_back(std::move(summary));
-    for (const Table& table : tables) say("{}\n", as_text(table, units_));
-    for (const Notice& notice : result.notices) say("notice ({}): {}\n", notice.code, notice.text);
-    if (!result.notices.empty()) say("\n");
-    notices_.add(result.notices);
-    tables.push_back(residual_table(result));
-    write_file(path(name + ".fit.csv"), as_csv(tables, units_));
-    write_file(path(name + ".pairs.toml"), pairs_text(result));
-    draw(residual_figure(result), path(name + ".residuals.svg"));
-    return json;
   }
 
   void diagrams(const Fit& kept, const DataSet& data) {
-    Mixture mixture = kept.mixture();
-    const std::vector<BinaryCurve> one{txy(mixture, standard_atmosphere)};
-    const FigureOptions overlaid{units_, Basis::mole, {data}};
-    draw(boiling_figure(one, mixture, overlaid), path("mtbe-methanol.txy.svg"));
-    draw(xy_figure(one, mixture, overlaid), path("mtbe-methanol.xy.svg"));
-    write_file(path("mtbe-methanol.txy.csv"),
-               as_csv({curve_table(one[0], mixture, Basis::mole, units_)}, units_));
-
-    const std::vector<BinaryCurve> isothermal{pxy(mixture, 40 + celsius_zero),
-                                              pxy(mixture, 50 + celsius_zero)};
-    draw(boiling_figure(isothermal, mixture, {units_, Basis::mole, {}}), path("mtbe-methanol.pxy.svg"));
-    const Comparison comparison = compare(mixture, data);
-    say("{}\n", as_text(deviation_table(comparison, "first still"), units_));
-    for (const BinaryCurve& curve : isothermal) notices_.add(curve.notices);
+    BinaryRequest request;
+    request.mixture = mixture_of(kept);
+    request.held = at_pressures({standard_atmosphere});
+    request.measured = {data};
+    const BinaryStudy boiling = study(request);
+    const Answer txy = answer(boiling, {{units_}}), xy = answer(boiling, {{units_}, BinaryDiagram::xy});
+    draw(*txy.figure, path("mtbe-methanol.txy.svg"));
+    draw(*xy.figure, path("mtbe-methanol.xy.svg"));
+    write_file(path("mtbe-methanol.txy.csv"), as_csv({txy.tables.front()}, units_));
+    request.held = at_temperatures({40 + celsius_zero, 50 + celsius_zero});
+    request.measured.clear();
+    const BinaryStudy isothermal = study(request);
+    draw(*answer(isothermal, {{units_}}).figure, path("mtbe-methanol.pxy.svg"));
+    Table deviations = txy.tables.back();
+    deviations.title = "Model minus measured, first still";
+    say("{}\n", as_text(deviations, units_));
+    notices_.add(isothermal.notices);
   }
 
   static constexpr const char* job_name = "saltmarsh.job.toml";

@@ -4,8 +4,8 @@
 #include <utility>
 #include <vector>
 
-#include "answer.hpp"
 #include "job_plan.hpp"
+#include "presenter.hpp"
 
 namespace jampot::tool {
 

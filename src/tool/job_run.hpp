@@ -2,8 +2,8 @@
 // The steps of a job, done.
 #include <functional>
 
-#include "answer.hpp"
 #include "job_plan.hpp"
+#include "presenter.hpp"
 
 namespace jampot::tool {
 

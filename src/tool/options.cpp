@@ -5,25 +5,13 @@
 #include <algorithm>
 #include <filesystem>
 
-#include "expected.hpp"
-#include "interactions.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/diagram/comparison.hpp"
-#include "jampot/files/measured_csv.hpp"
-#include "jampot/files/pairs_toml.hpp"
-#include "jampot/files/substance_toml.hpp"
 #include "jampot/liquid/models.hpp"
-#include "jampot/liquid/published_pairs.hpp"
-#include "jampot/liquid/unifac.hpp"
 
 namespace jampot::tool {
 
 namespace {
-
-bool one_of(const std::vector<std::string>& names, const std::string& name) {
-  return std::find(names.begin(), names.end(), name) != names.end();
-}
 
 // "x=0 to 0.1, y=60 to 70", in the units shown.
 Window parse_window(const std::string& text) {
@@ -103,7 +91,12 @@ void add_presentation(CLI::App& command, PresentationOptions& options, bool draw
   command.add_option("--xlsx", options.xlsx, "Write the tables to this workbook, with a sheet of sources")
       ->type_name("FILE");
   command.add_option("--units", options.units, "Units of the answer, as in \"bar, K\"")->type_name("LIST");
-  add_expected_option(command, options.expected);
+  command
+      .add_option(
+          "--expect", options.expected,
+          "A reference table laid beside the results: columns named as in the tables, with units; several "
+          "tables parted by an empty line")
+      ->type_name("FILE.csv");
   if (draws) {
     command.add_option("--figure", options.figure, "Draw into this file: .svg, .png or .pdf")
         ->type_name("FILE");
@@ -158,25 +151,6 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
       ->type_name("BASIS");
 }
 
-std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files) {
-  const Bank& built_in = Bank::built_in();
-  if (substance_files.empty()) return {std::shared_ptr<const Bank>(), &built_in};
-  std::vector<Substance> substances = built_in.all();
-  for (const std::string& file : substance_files) {
-    Substance own = read_substance(file).substance;
-    for (const Substance& other : substances) {
-      if (lower_case(other.name) == lower_case(own.name) || built_in.find(own.name) != nullptr) {
-        throw RequestError({file, 0, {}},
-                           fmt::format("the name '{}' is already taken; give yours another", own.name));
-      }
-    }
-    own.formula.clear();  // a formula shall not stand for a substance of one's own, nor make one of the bank
-                          // ambiguous
-    substances.push_back(std::move(own));
-  }
-  return std::make_shared<const Bank>(std::move(substances));
-}
-
 void add_substance_files(CLI::App& command, std::vector<std::string>& files) {
   command.add_option("--substance", files, "A substance of your own, written by define; may be repeated")
       ->type_name("FILE.substance.toml")
@@ -191,42 +165,7 @@ void add_compare(CLI::App& command, MixtureOptions& options) {
       ->type_name("LIST");
 }
 
-namespace {
-
-// The substances that are no solutes after Henry's law.
-std::vector<Substance> solvents(const Resolved& resolved) {
-  std::vector<Substance> list;
-  for (std::size_t i = 0; i < resolved.substances.size(); ++i) {
-    const bool solute = std::any_of(resolved.henry.begin(), resolved.henry.end(),
-                                    [&](const HenryConstant& constant) { return constant.solute == i; });
-    if (!solute) list.push_back(resolved.substances[i]);
-  }
-  return list;
-}
-
-}  // namespace
-
-VapourChoice VapourOptions::read(const Bank& bank) const {
-  VapourChoice choice;
-  choice.model = model;
-  if (!one_of(vapour_model_names(), model)) {
-    throw RequestError(fmt::format("--vapour '{}': there are {}.{}", model,
-                                   joined(vapour_model_names(), ", "),
-                                   did_you_mean(model, vapour_model_names())));
-  }
-  choice.interactions = read_interactions(interactions, bank);
-  choice.translated = translated;
-  const auto switched = [](const char* option, const std::string& text) -> std::optional<bool> {
-    if (text.empty()) return std::nullopt;
-    if (text != "on" && text != "off") throw RequestError(fmt::format("{} '{}': on or off", option, text));
-    return text == "on";
-  };
-  choice.saturation_fugacity = switched("--saturation-fugacity", saturation_fugacity);
-  choice.poynting = switched("--poynting", poynting);
-  return choice;
-}
-
-void add_vapour(CLI::App& command, VapourOptions& options) {
+void add_vapour(CLI::App& command, VapourWords& options) {
   command
       .add_option(
           "--vapour", options.model,
@@ -247,134 +186,6 @@ void add_vapour(CLI::App& command, VapourOptions& options) {
                    "Translate the volumes of a cubic equation so that liquid densities come out better");
 }
 
-std::string Resolved::label() const {
-  if (model == "eos") return vapour.model;
-  return vapour.model == "ideal" ? model : fmt::format("{}, {} vapour", model, vapour.model);
-}
-
-namespace {
-
-std::vector<Substance> substances_of(const MixtureOptions& options, const Bank& bank) {
-  constexpr double most_substances = 40;
-  demand_count("substances", static_cast<double>(options.names.size()), most_substances);
-  std::vector<Substance> substances = substances_named(options.names, bank);
-  if (substances.size() < 2) throw RequestError("a mixture needs at least two substances");
-  if (options.binary && substances.size() != 2)
-    throw RequestError(fmt::format("this is about two substances; {} are named", substances.size()));
-  for (std::size_t i = 0; i < substances.size(); ++i) {
-    for (std::size_t j = i + 1; j < substances.size(); ++j) {
-      if (substances[i].name == substances[j].name) {
-        throw RequestError(fmt::format("{} is named twice in this mixture", substances[i].name));
-      }
-    }
-  }
-  for (const std::string& text : options.labels) {
-    const std::size_t equals = text.find('=');
-    const std::string label(equals == std::string::npos ? "" : trimmed(text.substr(equals + 1)));
-    if (label.empty())
-      throw RequestError(fmt::format("--label '{}': expected \"substance=label\", as in \"{}=A\"", text,
-                                     substances[0].name));
-    substances[member_named(std::string(trimmed(text.substr(0, equals))), substances)].label = label;
-  }
-  mark_non_volatile(options.non_volatile, substances);
-  if (options.first.empty()) return substances;
-  const Substance& wanted = bank.require(options.first);
-  const auto found = std::find_if(substances.begin(), substances.end(),
-                                  [&](const Substance& candidate) { return candidate.name == wanted.name; });
-  if (found == substances.end()) {
-    throw RequestError(fmt::format("--first: {} is not one of the substances", wanted.name));
-  }
-  std::rotate(substances.begin(), found, found + 1);
-  return substances;
-}
-
-// The model of the parameter files; without any, the first whose pairs are all published.
-std::string default_model(const ParameterCollection& given, const std::vector<Substance>& substances) {
-  if (!given.all().empty()) {
-    const std::string& model = given.all().front().model;
-    for (const PairParameters& pair : given.all()) {
-      if (pair.model == model) continue;
-      throw RequestError(
-          fmt::format("the parameter files hold {} and {}; --liquid says which to use", model, pair.model));
-    }
-    return model;
-  }
-  for (const char* model : {"nrtl", "wilson", "uniquac"}) {
-    bool all = true;
-    for (std::size_t i = 0; i < substances.size(); ++i) {
-      for (std::size_t j = i + 1; j < substances.size(); ++j) {
-        all = all && !published_pairs(model, substances[i].name, substances[j].name).empty();
-      }
-    }
-    if (all) return model;
-  }
-  return "nrtl";
-}
-
-EstimateOptions estimate_options(const MixtureOptions& options) {
-  EstimateOptions estimate;
-  estimate.from = options.estimate_from;
-  if (options.estimate_range.empty()) return estimate;
-  const auto ends = parse_quantities(options.estimate_range + " in 2", Dimension::temperature);
-  estimate.range_K = {std::min(ends.front(), ends.back()), std::max(ends.front(), ends.back())};
-  return estimate;
-}
-
-}  // namespace
-
-Resolved MixtureOptions::resolve(Notices& notices) const {
-  const std::shared_ptr<const Bank> bank = bank_with(substance_files);
-  ParameterCollection given;
-  for (const std::string& file : parameter_files) read_pairs(file, given, *bank);
-  Resolved resolved{substances_of(*this, *bank), liquid, {}, vapour.read(*bank), {}};
-  if (one_of(equation_names(), liquid)) {  // the name of an equation means that equation for both phases
-    if (vapour.model != VapourOptions{}.model && vapour.model != liquid)
-      throw RequestError(fmt::format("--liquid {0} describes the vapour too; --vapour {1} contradicts it",
-                                     liquid, vapour.model));
-    resolved.model = "eos";
-    resolved.vapour.model = liquid;
-  }
-  if (resolved.model == "eos") {
-    if (!henry.empty())
-      throw RequestError(
-          "--henry belongs to a liquid with an activity model; an equation of state knows the gas itself");
-    return resolved;
-  }
-  for (const std::string& text : henry) {
-    const HenryConstant constant = parse_henry(text, resolved.substances);
-    resolved.henry.push_back(constant);
-    if (constant.slope_K == 0)
-      notices.add(
-          "henry-one-temperature",
-          fmt::format(
-              "Henry's constant of {} in {} is taken as the same at every temperature; two values would "
-              "give its change",
-              resolved.substances[constant.solute].name, resolved.substances[constant.solvent].name));
-  }
-  const std::vector<Substance> among = solvents(resolved);
-  if (resolved.model.empty()) {
-    const bool predicted = two_liquids && given.all().empty();
-    resolved.model = predicted ? "unifac-lle" : default_model(given, among);
-  }
-  resolved.parameters = complete_pairs(resolved.model, among, given, parse_missing_pairs(missing_pairs),
-                                       estimate_options(*this), notices);
-  return resolved;
-}
-
-Mixture Resolved::mixture() const {
-  if (henry.empty()) return {substances, model, parameters, vapour};
-  const std::vector<Substance> among = solvents(*this);
-  auto solution = std::make_unique<HenrySolution>(
-      substances, among.size() < 2 ? nullptr : make_activity_model(model, among, parameters), henry);
-  std::vector<PairParameters> used;
-  for (std::size_t i = 0; needs_pairs(model) && i < among.size(); ++i) {
-    for (std::size_t j = i + 1; j < among.size(); ++j) {
-      if (auto pair = parameters.find(model, among[i].name, among[j].name)) used.push_back(std::move(*pair));
-    }
-  }
-  return {substances, std::move(solution), std::move(used), vapour};
-}
-
 void add_non_volatile(CLI::App& command, std::vector<std::string>& names) {
   command
       .add_option("--non-volatile", names,
@@ -382,14 +193,6 @@ void add_non_volatile(CLI::App& command, std::vector<std::string>& names) {
       ->type_name("NAME")
       ->expected(1)
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-}
-
-void mark_non_volatile(const std::vector<std::string>& names, std::vector<Substance>& substances) {
-  for (const std::string& name : names) {
-    Substance& substance = substances[member_named(name, substances)];
-    substance.non_volatile = true;
-    substance.vapour_pressure.reset();
-  }
 }
 
 void add_henry(CLI::App& command, std::vector<std::string>& constants) {
@@ -403,79 +206,22 @@ void add_henry(CLI::App& command, std::vector<std::string>& constants) {
       ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
 }
 
-Mixture MixtureOptions::read(Notices& notices) const {
-  Resolved resolved = resolve(notices);
-  return resolved.mixture();
+AnswerOptions asked(const Presentation& presentation, const MixtureOptions& options) {
+  return {presentation.units, parse_basis(options.basis), presentation.draws()};
 }
 
-std::vector<std::pair<std::string, Resolved>> MixtureOptions::resolve_all(Notices& notices) const {
-  std::vector<std::pair<std::string, Resolved>> all;
-  Resolved own = resolve(notices);
-  const std::string own_label = own.label();
-  all.emplace_back(own_label, std::move(own));
-  for (const std::string& piece : split(compare, ',')) {
-    if (piece.empty()) continue;
-    MixtureOptions other = *this;
-    std::string label = piece;
-    if (piece.ends_with(".toml")) {
-      other.parameter_files = {piece};
-      other.liquid.clear();
-      label = std::filesystem::path(piece).stem().stem().string();
-    } else if (one_of(equation_names(), piece)) {
-      other.liquid = "eos";
-      other.vapour.model = piece;
-    } else if (piece != "ideal" && one_of(vapour_model_names(), piece)) {
-      if (other.liquid == "eos")
-        throw RequestError(
-            fmt::format("--compare {}: beside an equation of state for both phases, another vapour needs "
-                        "a liquid of its own",
-                        piece));
-      other.vapour.model = piece;
-    } else {
-      other.liquid = piece;
-      if (piece != "eos") needs_pairs(piece);  // refuses an unknown word
-      if (liquid == "eos") other.vapour.model = "ideal";
-    }
-    Resolved resolved = other.resolve(notices);
-    if (!piece.ends_with(".toml")) label = resolved.label();
-    // The default model asked for once more by its name.
-    if (std::any_of(all.begin(), all.end(), [&](const auto& known) { return known.first == label; }))
-      continue;
-    all.emplace_back(label, std::move(resolved));
-  }
-  return all;
+MixtureOptions expand_names(std::vector<std::string>& names, std::vector<std::string>& substance_files) {
+  MixtureOptions options;
+  options.names = std::move(names);
+  options.substance_files = std::move(substance_files);
+  options.expand();
+  names = options.names;
+  substance_files = options.substance_files;
+  return options;
 }
 
-std::vector<Contender> MixtureOptions::contenders(Notices& notices) const {
-  std::vector<Contender> list;
-  for (auto& [label, resolved] : resolve_all(notices)) {
-    list.push_back({label, resolved.mixture()});
-  }
-  return list;
-}
-
-void add_sources(Figure& figure, const std::vector<Contender>& contenders) {
-  const auto add = [&](const std::string& prefix, const std::string& source) {
-    if (figure.footer.find(source) == std::string::npos) figure.footer += "; " + prefix + source;
-  };
-  for (const Contender& contender : contenders) {
-    for (const PairParameters& pair : contender.mixture.parameters()) add(pair.model + ": ", pair.source);
-    if (const Unifac* unifac = contender.mixture.unifac()) add("", unifac_source(unifac->table()));
-  }
-}
-
-Json contenders_header(const std::string& command, const std::vector<Contender>& contenders) {
-  Json json = answer_header(command, contenders.front().mixture);
-  for (std::size_t k = 1; k < contenders.size(); ++k) {
-    const Json other = answer_header(command, contenders[k].mixture);
-    for (const Json& parameter : other["parameters"]) {
-      if (std::find(json["parameters"].begin(), json["parameters"].end(), parameter) ==
-          json["parameters"].end())
-        json["parameters"].push_back(parameter);
-    }
-    json["models"]["compared"].push_back(contenders[k].label);
-  }
-  return json;
+void repeatable(CLI::Option* option) {
+  option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
 }
 
 std::vector<Coefficient> parse_form(const std::string& text) {
@@ -538,12 +284,6 @@ void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& 
   add_henry(command, options.henry);
   add_compare(command, options);
   add_condition(command, condition);
-}
-
-void demand_count(const char* what, double wanted, double most) {
-  if (wanted > most)
-    throw RequestError(fmt::format("{:.0f} {} are too many for one request; at most {:.0f} are calculated",
-                                   wanted, what, most));
 }
 
 Held read_held(const Condition& condition) {

@@ -5,13 +5,10 @@
 #include <string>
 #include <vector>
 
-#include "answer.hpp"
-#include "jampot/liquid/henry.hpp"
-#include "jampot/measured/data_set.hpp"
-#include "jampot/phase/composition.hpp"
+#include "jampot/files/mixture_words.hpp"
 #include "jampot/phase/feed.hpp"
-#include "jampot/phase/mixture.hpp"
-#include "jampot/regression/complete.hpp"
+#include "jampot/report/presentation.hpp"
+#include "jampot/study/held.hpp"
 
 namespace jampot::tool {
 
@@ -26,81 +23,30 @@ struct PresentationOptions {
 /// Adds --json, --csv, --xlsx, --units, --expect and, where the command draws, --figure.
 void add_presentation(CLI::App& command, PresentationOptions& options, bool draws);
 
-/// The bank with the substances of one's own in these files. @throws RequestError for a name that is already
-/// taken
-std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files);
 void add_substance_files(CLI::App& command, std::vector<std::string>& files);
 
-/// What describes the vapour, as written on the command line.
-struct VapourOptions {
-  std::string model = "ideal", interactions, saturation_fugacity, poynting;
-  bool translated = false;
-  /// @throws RequestError for an unknown model, a switch that is neither on nor off, or a faulty table
-  VapourChoice read(const Bank& bank) const;
-};
 /// Adds --non-volatile.
 void add_non_volatile(CLI::App& command, std::vector<std::string>& names);
-/// Marks these among the substances. @throws RequestError for a name that is not one of them
-void mark_non_volatile(const std::vector<std::string>& names, std::vector<Substance>& substances);
 /// Adds --henry.
 void add_henry(CLI::App& command, std::vector<std::string>& constants);
 /// Adds --vapour, --interactions, --saturation-fugacity, --poynting and --translate.
-void add_vapour(CLI::App& command, VapourOptions& options);
+void add_vapour(CLI::App& command, VapourWords& options);
 
-/// Substances with the liquid model asked for and every pair it needs that could be found.
-struct Resolved {
-  std::vector<Substance> substances;
-  std::string model;
-  ParameterCollection parameters;
-  VapourChoice vapour;
-  std::vector<HenryConstant> henry;
-
-  Mixture mixture() const;
-  /// "nrtl", "nrtl, virial vapour", "pr".
-  std::string label() const;
-};
-
-/// A mixture under the name by which its curves are told apart.
-struct Contender {
-  std::string label;
-  Mixture mixture;
-};
-
-/// Adds to a footer the sources of the parameters that are not named there yet.
-void add_sources(Figure& figure, const std::vector<Contender>& contenders);
-
-/// The header of an answer about the first, with the parameters and sources of the others behind its own.
-Json contenders_header(const std::string& command, const std::vector<Contender>& contenders);
-
-struct MixtureOptions {
-  std::vector<std::string> names;
-  std::vector<std::string> substance_files;
-  std::string liquid;  ///< empty: the model of the parameter files, else the one whose pairs are published
-  std::vector<std::string> parameter_files;
-  std::vector<std::string> labels;  ///< "ethyl acetate=EA"
-  std::string first;                ///< of a binary: the substance on the axis
+/// A mixture as it is asked for, and the basis of its fractions.
+struct MixtureOptions : MixtureWords {
   std::string basis = "mole";
-  std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
-  std::string compare;  ///< further models or pair files
-  VapourOptions vapour;
-  std::vector<std::string> non_volatile;  ///< substances that stay in the liquid
-  std::vector<std::string> henry;         ///< "carbon dioxide in water = 1640 bar"
-  /// About two liquids: without parameters or a model of one's own UNIFAC's table for liquids predicts them.
-  bool two_liquids = false;
-  bool binary = false;
-
-  /// Puts what a *.mixture.toml among the names says in the place of its name; options given beside it win.
-  /// @throws RequestError for a fault in the file
-  void expand();
-
-  /// Notices tell of estimated pairs.
-  Resolved resolve(Notices& notices) const;
-  Mixture read(Notices& notices) const;
-  /// The mixture and those it is compared with, the mixture itself first.
-  std::vector<Contender> contenders(Notices& notices) const;
-  /// The same without vapours, for what needs none.
-  std::vector<std::pair<std::string, Resolved>> resolve_all(Notices& notices) const;
+  bool two_liquids = false;  ///< the command is about two liquids: an equation of state is not offered
 };
+
+/// The mixture of a request and those it is compared with.
+template <class Request>
+void read_mixture(const MixtureOptions& options, Request& request) {
+  request.mixture = options.spec();
+  request.compare = options.compared();
+}
+
+/// How the answer is asked for.
+AnswerOptions asked(const Presentation& presentation, const MixtureOptions& options);
 
 /// The same for a command that has substances but no mixture: the names become those of the file.
 /// @returns what the file says beside them
@@ -113,6 +59,9 @@ void add_compare(CLI::App& command, MixtureOptions& options);
 
 /// "constant, inverse_T": coefficients of a temperature dependence. @throws RequestError naming them
 std::vector<Coefficient> parse_form(const std::string& text);
+
+/// An option that may be given several times, one value each.
+void repeatable(CLI::Option* option);
 
 struct FeedOptions {
   std::vector<std::string> texts;
@@ -136,16 +85,6 @@ void add_condition(CLI::App& command, Condition& condition);
 /// condition.
 void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& condition);
 
-/// @throws RequestError where a request asks for more of something than is calculated in one go
-void demand_count(const char* what, double wanted, double most);
-/// States of one request: what ranges and lists make together.
-inline constexpr double most_states = 20000;
-
-/// The held values: pressures or temperatures, exactly one of which must be given. In SI.
-struct Held {
-  Sought sought;
-  std::vector<double> values;
-};
 Held read_held(const Condition& condition);
 
 }  // namespace jampot::tool

@@ -1,17 +1,12 @@
 // regress: pair parameters from measured data.
 #include <fmt/format.h>
 
-#include <algorithm>
-
 #include "commands.hpp"
-#include "fit_report.hpp"
-#include "fit_tables.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/draw/vle_figures.hpp"
+#include "jampot/files/overlays.hpp"
 #include "jampot/files/pairs_toml.hpp"
-#include "jampot/liquid/models.hpp"
-#include "measured_files.hpp"
+#include "jampot/report/regress.hpp"
 #include "options.hpp"
 #include "progress_line.hpp"
 
@@ -23,7 +18,7 @@ struct RegressOptions {
   std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", out, report;
   std::vector<std::string> hold, release, tie, exclude;
   int starts = 16, folds = 5;
-  VapourOptions vapour;
+  VapourWords vapour;
   bool robust = false, profile = false;
   PresentationOptions presentation;
 };
@@ -82,128 +77,46 @@ void exclude_points(const std::vector<std::string>& wanted, std::vector<DataSet>
   }
 }
 
-// One fit: its tables, its figure, its JSON.
-Json add_fit(const Fit& result, Answer& answer) {
-  Json json = jampot::to_json(result);
-  answer.tables.push_back(parameter_table(result));
-  answer.tables.push_back(statistics_table(result));
-  const bool with_vapour = std::any_of(result.residuals.begin(), result.residuals.end(),
-                                       [](const ResidualRow& row) { return row.used(); });
-  if (with_vapour) {
-    const auto first = std::find_if(result.residuals.begin(), result.residuals.end(),
-                                    [](const ResidualRow& row) { return row.used(); });
-    const Sought sought = result.isobaric[first->set] ? Sought::temperature : Sought::pressure;
-    if (const auto azeotropes = fitted_azeotropes(result, sought)) {
-      json["azeotropes"] = to_json(*azeotropes);
-      if (!azeotropes->curve.azeotropes.empty()) answer.tables.push_back(table_of(*azeotropes, result));
-    }
-    answer.tables.push_back(residual_table(result));
-    answer.figure = residual_figure(result);
-  }
-  if (!result.liquid_residuals.empty()) answer.tables.push_back(liquid_residual_table(result));
-  answer.notices.add(result.notices);
-  return json;
-}
-
-Answer regress(const RegressOptions& options, const Presentation& presentation, bool shows_progress) {
-  FitOptions fit_options = read_fit_options(options);
-  const auto bank = bank_with(options.substance_files);
-  fit_options.vapour = options.vapour.read(*bank);
-  std::vector<DataSet> sets = read_measured_files(options.files, *bank);
-  for (const std::string& name : options.non_volatile) {
+void mark_in_sets(const std::vector<std::string>& names, const Bank& bank, std::vector<DataSet>& sets) {
+  for (const std::string& name : names) {
     bool named = false;
     for (DataSet& set : sets) {
       for (Substance& substance : set.substances) {
-        if (substance.name != bank->require(name).name) continue;
+        if (substance.name != bank.require(name).name) continue;
         mark_non_volatile({name}, set.substances);
         named = true;
       }
     }
     if (!named) throw RequestError(fmt::format("--non-volatile: {} is in none of the data", name));
   }
-  exclude_points(options.exclude, sets);
-  std::vector<std::string> models;
-  for (const std::string& model : split(options.model, ',')) {
-    terms_for_fit(model);  // refuses an unknown word before anything is fitted
-    models.push_back(model);
-  }
-  if (models.size() > 1) {
-    // What only one of several models has cannot be held or released in all of them.
-    for (const std::string& model : models) {
-      if (!fit_options.hold.empty() || !fit_options.release.empty() || !fit_options.tie.empty()) {
-        throw RequestError(fmt::format(
-            "--hold, --release and --tie belong to one model; with {} give none, or fit them one by one",
-            model));
-      }
-    }
-  }
-  if (options.folds < 2) throw RequestError("--folds: expected at least 2");
+}
 
-  Answer answer;
+RegressRequest request_of(const RegressOptions& options) {
+  RegressRequest request;
+  request.options = read_fit_options(options);
+  const auto bank = bank_with(options.substance_files);
+  request.options.vapour = options.vapour.choice(*bank);
+  request.sets = read_measured_files(options.files, *bank);
+  mark_in_sets(options.non_volatile, *bank, request.sets);
+  exclude_points(options.exclude, request.sets);
+  request.models = split(options.model, ',');
+  request.folds = options.folds;
+  request.others_beside = !options.report.empty();
+  return request;
+}
+
+Answer regress(const RegressOptions& options, const Presentation& presentation, bool shows_progress) {
+  RegressRequest request = request_of(options);
   Progress progress;
-  fit_options.progress = &progress;
+  request.options.progress = &progress;
   const ProgressLine line("fitting, descents done", progress, shows_progress);
-  std::vector<RankedFit> ranked;
-  if (models.size() > 1) {
-    ranked = rank_models(sets, fit_options, models, options.folds);
-  } else {
-    fit_options.model = models.front();
-    ranked.push_back({fit(sets, fit_options), 0, std::nullopt, ""});
-  }
-  const Fit& best = ranked.front().fit;
-  answer.json = answer_header("regress", best.mixture());
-  answer.json["fits"] = Json::array();
-  if (ranked.size() > 1) answer.tables.push_back(ranking_table(ranked));
-  for (const RankedFit& entry : ranked) {
-    Answer own;
-    Json json = add_fit(entry.fit, own);
-    if (ranked.size() > 1) {
-      json["aicc_above_best"] = entry.aicc_above_best;
-      json["cross_validation"] = entry.cross_validation ? Json(*entry.cross_validation) : Json(nullptr);
-      json["verdict"] = entry.verdict;
-    }
-    if (&entry == &ranked.front()) {
-      answer.json["residuals"] = json.contains("residuals") ? json["residuals"] : Json::array();
-      for (Table& table : own.tables) answer.tables.push_back(std::move(table));
-      answer.figure = std::move(own.figure);
-      answer.notices.add(own.notices);
-    }
-    json["notices"] = jampot::to_json(own.notices);
-    answer.json["fits"].push_back(std::move(json));
-  }
-  if (ranked.size() > 1)
-    answer.lines.push_back(
-        fmt::format("details, residuals and notices above are those of {}", best.options.model));
-  if (!presentation.figure.empty() && !answer.figure) {
-    throw RequestError(
-        "the figure of a fit shows residuals of boiling points; there are none among these data");
-  }
-  if (!options.out.empty()) answer.files.emplace_back(options.out, pairs_text(best));
-  if (!options.report.empty()) {
-    // The page shows how other models do, whether they were asked for or not, where that needs no further
-    // choice.
-    std::vector<RankedFit> shown = ranked;
-    const bool plain = fit_options.hold.empty() && fit_options.release.empty() && fit_options.tie.empty();
-    if (shown.size() == 1 && plain && best.substances.size() == 2) {
-      for (const std::string& model : pair_model_names()) {
-        if (model == best.options.model) continue;
-        FitOptions other = fit_options;
-        other.model = model;
-        try {
-          shown.push_back({fit(sets, other), 0, std::nullopt, "for comparison"});
-        } catch (const std::runtime_error&) {
-          continue;  // lacks a molecular size, or does not converge
-        }
-      }
-      for (RankedFit& entry : shown) entry.aicc_above_best = entry.fit.aicc - best.aicc;
-      shown.front().verdict = "the one reported";
-    }
-    for (const auto& file :
-         fit_report(shown, sets, presentation.units).write(options.report, presentation.units)) {
-      answer.lines.push_back("wrote " + file.string());
-    }
-  }
-  return answer;
+  const RegressStudy found = study(request);
+  Answer told = answer(found, {presentation.units, Basis::mole, !presentation.figure.empty()});
+  if (!options.out.empty()) told.files.emplace_back(options.out, pairs_text(found.best()));
+  if (options.report.empty()) return told;
+  for (const auto& file : fit_report(found, presentation.units).write(options.report, presentation.units))
+    told.lines.push_back("wrote " + file.string());
+  return told;
 }
 
 }  // namespace
@@ -215,9 +128,6 @@ void add_regress(CLI::App& tool, Presenter& presenter) {
       ->required()
       ->type_name("FILE");
   add_substance_files(*command, options->substance_files);
-  const auto repeatable = [](CLI::Option* option) {
-    option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-  };
   command->add_option("--model", options->model, "Liquid model: wilson, nrtl (default), uniquac or margules")
       ->type_name("MODEL");
   add_non_volatile(*command, options->non_volatile);

@@ -121,8 +121,12 @@ void TriangleOptions::read(TriangleFigureOptions& drawing, const std::vector<Sub
   }
 }
 
-void repeatable(CLI::Option* option) {
-  option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+std::vector<AskedComposition> asked_compositions(const std::vector<std::string>& texts,
+                                                 const std::vector<Substance>& substances, Basis basis) {
+  std::vector<AskedComposition> list;
+  for (const std::string& text : texts)
+    list.push_back({three(parse_composition(text, substances, basis)), text});
+  return list;
 }
 
 void add_triangle(CLI::App& command, TriangleOptions& options, const std::vector<std::string>& layers) {

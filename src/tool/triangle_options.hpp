@@ -1,6 +1,7 @@
 #pragma once
 // Options of everything drawn in a triangle.
 #include "jampot/draw/triangle_figure.hpp"
+#include "jampot/study/asked.hpp"
 #include "options.hpp"
 
 namespace jampot::tool {
@@ -17,11 +18,8 @@ struct TriangleOptions {
 
 void add_triangle(CLI::App& command, TriangleOptions& options, const std::vector<std::string>& layers);
 
-/// An option that may be given several times, one value each.
-void repeatable(CLI::Option* option);
-
-inline std::array<double, 3> three(const std::vector<double>& x) {
-  return {x[0], x[1], x[2]};
-}
+/// Compositions as they were typed.
+std::vector<AskedComposition> asked_compositions(const std::vector<std::string>& texts,
+                                                 const std::vector<Substance>& substances, Basis basis);
 
 }  // namespace jampot::tool

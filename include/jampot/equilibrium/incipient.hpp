@@ -4,6 +4,7 @@
 #include <span>
 #include <vector>
 
+#include "jampot/equilibrium/sought.hpp"
 #include "jampot/phase/phase.hpp"
 
 namespace jampot {
@@ -20,9 +21,6 @@ struct IncipientState {
   double residual =
       0;  ///< largest absolute residual of the equations (they are logarithms: a relative error)
 };
-
-/// Which of T and P is sought.
-enum class Sought { temperature, pressure };
 
 /// Solves for an incipient phase. Holds scratch space and the last solution; allocates nothing while solving.
 class IncipientSolver {

@@ -1,0 +1,56 @@
+#pragma once
+// A mixture in words, as a *.mixture.toml and the command line write it, and the values they stand for.
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "jampot/study/mixture_spec.hpp"
+
+namespace jampot {
+
+/// The built-in substances with those of one's own in these files.
+/// @throws RequestError for a name that is already taken
+std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files);
+
+/// Marks these among the substances as staying in the liquid.
+/// @throws RequestError for a name that is not one of them
+void mark_non_volatile(const std::vector<std::string>& names, std::vector<Substance>& substances);
+
+/// What describes the vapour.
+struct VapourWords {
+  std::string model = "ideal", interactions, saturation_fugacity, poynting;
+  bool translated = false;
+  /// @throws RequestError for an unknown model, a switch that is neither on nor off, or a faulty table
+  VapourChoice choice(const Bank& bank) const;
+};
+
+/// Substances, models and parameter files of a mixture.
+struct MixtureWords {
+  std::vector<std::string> names;
+  std::vector<std::string> substance_files;
+  std::string liquid;
+  std::vector<std::string> parameter_files;
+  std::vector<std::string> labels;  ///< "ethyl acetate=EA"
+  std::string first;                ///< of a binary: the substance on the axis
+  std::string missing_pairs = "refuse", estimate_from = "unifac", estimate_range;
+  std::string compare;  ///< further models or pair files
+  VapourWords vapour;
+  std::vector<std::string> non_volatile;  ///< substances that stay in the liquid
+  std::vector<std::string> henry;         ///< "carbon dioxide in water = 1640 bar"
+  bool binary = false;
+
+  /// Puts what a *.mixture.toml among the names says in the place of its name; what is given already wins.
+  /// @throws RequestError for a fault in the file
+  void expand();
+
+  std::shared_ptr<const Bank> bank() const { return bank_with(substance_files); }
+  /// @throws RequestError for whatever is not understood
+  MixtureSpec spec() const;
+  /// Those it is compared with.
+  std::vector<MixtureSpec> compared() const;
+};
+
+/// What a *.mixture.toml describes. @throws RequestError for a fault in the file
+MixtureSpec read_mixture_file(const std::string& file);
+
+}  // namespace jampot

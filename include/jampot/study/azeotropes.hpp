@@ -1,0 +1,52 @@
+#pragma once
+// All azeotropes of a mixture at one or several pressures.
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "jampot/equilibrium/singular_points.hpp"
+#include "jampot/regression/uncertainty.hpp"
+#include "jampot/study/mixture_spec.hpp"
+
+namespace jampot {
+
+/// What the search for azeotropes is asked for.
+struct AzeotropesRequest {
+  MixtureSpec mixture{};  ///< of two to five substances
+  std::vector<MixtureSpec> compare{};
+  std::vector<double> P_Pa{};  ///< at most 200
+  bool uncertainty = false;    ///< what the covariance of fitted parameters means for each
+  bool working = false;        ///< write out the first azeotrope
+  Progress* progress = nullptr;
+};
+
+/// By one model at one pressure.
+struct FoundAzeotropes {
+  std::size_t contender = 0;
+  double P_Pa = 0;
+  SingularPoints found{};
+  std::vector<std::optional<SingularUncertainty>> uncertainties{};  ///< as many as points, where asked for
+};
+
+/// For each model one search at each pressure.
+struct AzeotropesStudy {
+  std::vector<Contender> contenders{};
+  std::vector<double> P_Pa{};
+  bool uncertainty = false;
+  std::vector<FoundAzeotropes> searches{};
+  std::vector<std::string> working{};
+  Notices notices{};
+
+  const std::vector<Substance>& substances() const { return contenders.front().mixture.substances(); }
+  bool compared() const { return contenders.size() > 1; }
+};
+
+/// @throws RequestError for too many substances or pressures; CalculationError as `singular_points`
+AzeotropesStudy study(const AzeotropesRequest& request);
+
+/// "ethanol + water", by short names.
+std::string members_of(const SingularPoint& point, const std::vector<Substance>& substances);
+/// "pure", "homogeneous" or "heterogeneous".
+std::string kind_of(const SingularPoint& point);
+
+}  // namespace jampot

@@ -1,0 +1,91 @@
+#include "jampot/files/overlays.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/diagram/comparison.hpp"
+
+namespace jampot {
+namespace {
+
+bool is_about(const DataSet& set, const std::vector<Substance>& members) {
+  return set.substances.size() == members.size() &&
+         std::all_of(set.substances.begin(), set.substances.end(), [&](const Substance& substance) {
+           return std::any_of(members.begin(), members.end(),
+                              [&](const Substance& member) { return member.name == substance.name; });
+         });
+}
+
+bool is_of(Overlay wanted, DataKind kind) {
+  switch (wanted) {
+    case Overlay::boiling:
+      return vapour_liquid(kind);
+    case Overlay::vapours:
+      return vapour_liquid(kind) && has_vapour(kind);
+    case Overlay::two_liquids:
+      return kind == DataKind::lle;
+    default:
+      return kind == DataKind::gamma_inf;
+  }
+}
+
+const char* words_for(Overlay wanted) {
+  switch (wanted) {
+    case Overlay::boiling:
+      return "those of a boiling liquid";
+    case Overlay::vapours:
+      return "those of a boiling liquid with its vapour";
+    case Overlay::two_liquids:
+      return "those of two liquids in equilibrium";
+    default:
+      return "limiting activity coefficients";
+  }
+}
+
+}  // namespace
+
+std::vector<DataSet> read_measured_files(const std::vector<std::string>& files, const Bank& bank) {
+  std::vector<DataSet> sets;
+  for (const std::string& file : files) {
+    for (DataSet& set : read_measured_file(file, bank)) sets.push_back(std::move(set));
+  }
+  return sets;
+}
+
+std::vector<DataSet> read_overlays(const std::vector<std::string>& files,
+                                   const std::vector<Substance>& substances, const Bank& bank,
+                                   Overlay wanted) {
+  std::vector<DataSet> overlays;
+  for (const std::string& file : files) {
+    std::vector<DataSet> sets = read_measured_file(file, bank);
+    if (sets.size() == 1) {
+      if (!is_of(wanted, sets.front().kind))
+        throw RequestError(fmt::format("{} holds {} data; {} are needed here", sets.front().name,
+                                       name_of(sets.front().kind), words_for(wanted)));
+      overlays.push_back(in_order_of(substances, std::move(sets.front())));
+      continue;
+    }
+    const std::size_t before = overlays.size();
+    std::vector<std::string> others;
+    for (const DataSet& set : sets) {
+      if (is_of(wanted, set.kind) && is_about(set, substances))
+        overlays.push_back(in_order_of(substances, set));
+      else
+        others.push_back(set.name);
+    }
+    if (overlays.size() == before)
+      throw RequestError(fmt::format(
+          "none of the {} data sets of {} holds {} of these substances ('jampot data {}' lists them)",
+          sets.size(), file, words_for(wanted), file));
+    if (!others.empty())
+      overlays[before].notices.add(
+          "data-not-drawn", fmt::format("of {} the data sets about something else are not drawn: {}", file,
+                                        joined(others, ", ")));
+  }
+  return overlays;
+}
+
+}  // namespace jampot

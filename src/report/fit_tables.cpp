@@ -1,0 +1,240 @@
+#include "fit_tables.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace jampot {
+namespace {
+
+std::string probability_text(double probability) {
+  return probability < 1e-15 ? "below 1e-15" : fmt::format("{:.2g}", probability);
+}
+
+std::string runs_text(const RunsTest& runs) {
+  return fmt::format("{} runs, {:.1f} expected, probability {}", runs.runs, runs.expected,
+                     probability_text(runs.probability));
+}
+
+}  // namespace
+
+namespace {
+
+std::string interval_text(const FittedParameter& parameter) {
+  if (parameter.held) return "";
+  const auto end = [](double value) {
+    return std::isfinite(value) ? fmt::format("{:.5g}", value) : std::string("open");
+  };
+  return fmt::format("{} to {}{}", end(parameter.low), end(parameter.high),
+                     parameter.profiled ? " (profile)" : "");
+}
+
+}  // namespace
+
+Table parameter_table(const Fit& fit) {
+  const std::string numbers =
+      fit.substances.size() == 2
+          ? fmt::format(" (1 = {}, 2 = {})", fit.substances[0].name, fit.substances[1].name)
+          : std::string();
+  Table table{fmt::format("{} parameters{}", fit.options.model, numbers),
+              {{"parameter"},
+               {"value", Dimension::number, 4},
+               {"standard error", Dimension::number, 4},
+               {"95 % interval"},
+               {"unit"}},
+              {}};
+  for (const FittedParameter& parameter : fit.parameters) {
+    std::string unit;
+    if (parameter.coefficient == Coefficient::inverse_T) unit = "K";
+    if (parameter.coefficient == Coefficient::linear_T) unit = "1/K";
+    if (parameter.held) unit = "held, not fitted";
+    if (parameter.tied_to) unit = "tied to " + fit.parameters[*parameter.tied_to].name;
+    table.rows.push_back({parameter.name, parameter.value,
+                          parameter.held ? Cell() : Cell(parameter.std_error), interval_text(parameter),
+                          unit});
+  }
+  const auto free = fit.free();
+  for (std::size_t k = 0; k < free.size() && free.size() > 1; ++k) {
+    table.columns.push_back({fmt::format("r({})", free[k]->name), Dimension::number, 3});
+    Eigen::Index row = 0;
+    for (std::size_t p = 0; p < fit.parameters.size(); ++p) {
+      table.rows[p].push_back(
+          fit.parameters[p].is_free() ? Cell(fit.correlation(row++, static_cast<Eigen::Index>(k))) : Cell());
+    }
+  }
+  return table;
+}
+
+Table statistics_table(const Fit& fit) {
+  Table table{"Quality of the fit", {{"quantity"}, {"value"}}, {}};
+  const auto add = [&](const std::string& name, std::string value) {
+    table.rows.push_back({name, std::move(value)});
+  };
+  const bool likelihood = fit.options.objective == Objective::maximum_likelihood;
+  add("objective", std::string(name_of(fit.options.objective)));
+  add("points used", fmt::format("{}", fit.points));
+  add(likelihood ? "chi-square" : "sum of squares", fmt::format("{:.6g}", fit.objective));
+  if (std::isfinite(fit.aicc)) add("AICc", fmt::format("{:.2f}", fit.aicc));
+  add("degrees of freedom", fmt::format("{:.0f}", fit.degrees_of_freedom));
+  if (likelihood) add("probability of a larger chi-square", probability_text(fit.chi_square_probability));
+  if (fit.runs_P.runs > 0) add("signs along x, boiling point", runs_text(fit.runs_P));
+  if (fit.runs_y.runs > 0) add("signs along x, vapour", runs_text(fit.runs_y));
+  const auto rms = [&](const char* name, const std::optional<double>& value, double factor,
+                       const char* unit) {
+    if (value) add(name, fmt::format("{:#.3g}{}", *value * factor, unit));
+  };
+  rms("RMS deviation of T at measured x and P", fit.deviation.T_K, 1, " K");
+  rms("RMS deviation of P at measured x and T", fit.deviation.P_Pa, 1e-3, " kPa");
+  rms("RMS deviation of y at measured x", fit.deviation.y, 1, "");
+  rms("RMS deviation of two liquids, to the nearest tie line", fit.rms_liquids(), 100, " mol %");
+  rms("RMS adjustment of T", fit.adjustment.T_K, 1, " K");
+  rms("RMS adjustment of P", fit.adjustment.P_Pa, 1e-3, " kPa");
+  rms("RMS adjustment of x", fit.adjustment.x, 1, "");
+  rms("RMS adjustment of y", fit.adjustment.y, 1, "");
+  add("starting points, distinct minima", fmt::format("{}, {}", fit.options.starts, fit.minima.size()));
+  return table;
+}
+
+Table residual_table(const Fit& fit) {
+  Table table{"Residuals (model at measured x; z: measured minus model over its standard uncertainty)",
+              {{"line", Dimension::number, 0},
+               {"x1", Dimension::number, 4},
+               {"T measured", Dimension::temperature, 3},
+               {"T model", Dimension::temperature, 3},
+               {"P measured", Dimension::pressure, 3},
+               {"P model", Dimension::pressure, 3},
+               {"y1 measured", Dimension::number, 4},
+               {"y1 model", Dimension::number, 4},
+               {"z boiling", Dimension::number, 2},
+               {"z y1", Dimension::number, 2},
+               {"remark"}},
+              {}};
+  for (const ResidualRow& row : fit.residuals) {
+    const DataPoint& m = row.measured;
+    table.rows.push_back({static_cast<double>(m.line), m.x[0], m.T_K, row.T_K, m.P_Pa, row.P_Pa,
+                          m.y.empty() ? Cell() : Cell(m.y[0]), row.y[0],
+                          row.pure ? Cell() : Cell(row.standardised_P),
+                          row.standardised_y.empty() ? Cell() : Cell(row.standardised_y[0]),
+                          row.pure             ? std::string("pure, not used")
+                          : m.excluded.empty() ? std::string()
+                                               : "excluded: " + m.excluded});
+  }
+  return table;
+}
+
+Table liquid_residual_table(const Fit& fit) {
+  Table table{"Residuals of what was measured in the liquid (distance in standard uncertainties)",
+              {{"line", Dimension::number, 0},
+               {"kind"},
+               {"T", Dimension::temperature, 2},
+               {"measured"},
+               {"model"},
+               {"distance", Dimension::number, 2},
+               {"remark"}},
+              {}};
+  for (const LiquidRow& row : fit.liquid_residuals) {
+    const DataPoint& m = row.measured;
+    std::string measured, model;
+    const auto liquids = [](const std::vector<double>& alpha, const std::vector<double>& beta) {
+      return fmt::format("x = {:.4f} | {:.4f}", fmt::join(alpha.begin(), alpha.end() - 1, ", "),
+                         fmt::join(beta.begin(), beta.end() - 1, ", "));
+    };
+    switch (row.kind) {
+      case DataKind::lle:
+        measured = liquids(m.x, m.y);
+        model = row.alpha.empty() ? std::string(m.x.size() == 2 ? "one liquid" : "")
+                                  : liquids(row.alpha, row.beta);
+        break;
+      case DataKind::gamma_inf:
+        measured = fmt::format("{:.4g} ({} in {})", m.value, fit.substances[m.solute].short_name(),
+                               fit.substances[m.solvent].short_name());
+        model = fmt::format("{:.4g}", row.model);
+        break;
+      default:
+        measured = fmt::format("{:.1f} J/mol at x1 = {:.4f}", m.value, m.x[0]);
+        model = fmt::format("{:.1f} J/mol", row.model);
+    }
+    table.rows.push_back({static_cast<double>(m.line), std::string(name_of(row.kind)), m.T_K, measured, model,
+                          m.excluded.empty() ? Cell(row.distance()) : Cell(),
+                          m.excluded.empty() ? std::string() : "excluded: " + m.excluded});
+  }
+  return table;
+}
+
+Table ranking_table(const std::vector<RankedFit>& ranked) {
+  Table table{"Models side by side, the best first",
+              {{"model"},
+               {"fitted", Dimension::number, 0},
+               {"objective", Dimension::number, 3},
+               {"AICc", Dimension::number, 2},
+               {"above the best", Dimension::number, 2},
+               {"RMS of points left out"},
+               {"RMS T", Dimension::temperature, 4, true},
+               {"RMS P", Dimension::pressure, 4, true},
+               {"RMS y1", Dimension::number, 5},
+               {"verdict"}},
+              {}};
+  const auto cell = [](const std::optional<double>& value) { return value ? Cell(*value) : Cell(); };
+  for (const RankedFit& entry : ranked) {
+    table.rows.push_back({entry.fit.options.model, static_cast<double>(entry.fit.free().size()),
+                          entry.fit.objective, entry.fit.aicc, entry.aicc_above_best,
+                          entry.cross_validation ? fmt::format("{:.3f}", *entry.cross_validation)
+                                                 : std::string("too few points"),
+                          cell(entry.fit.deviation.T_K), cell(entry.fit.deviation.P_Pa),
+                          cell(entry.fit.deviation.y), entry.verdict});
+  }
+  return table;
+}
+
+Table table_of(const FittedAzeotropes& azeotropes, const Fit& fit) {
+  const bool T_sought = azeotropes.curve.sought == Sought::temperature;
+  Table table{
+      fmt::format(
+          "Azeotropes of the fit at the mean {} of the data, u: standard uncertainty from the parameters",
+          T_sought ? "pressure" : "temperature"),
+      {{"T", Dimension::temperature, 4},
+       {"P", Dimension::pressure, 4},
+       {fmt::format("x({})", fit.substances[0].short_name()), Dimension::fraction, 5},
+       T_sought ? Column{"u(T)", Dimension::temperature, 4, true}
+                : Column{"u(P)", Dimension::pressure, 4, true},
+       {"u(x)", Dimension::fraction, 5},
+       {"kind"},
+       {"extremum"}},
+      {}};
+  for (std::size_t k = 0; k < azeotropes.curve.azeotropes.size(); ++k) {
+    const Azeotrope& azeotrope = azeotropes.curve.azeotropes[k];
+    const AzeotropeUncertainty& u = azeotropes.uncertainties[k];
+    const bool known = !azeotrope.heterogeneous;
+    table.rows.push_back({azeotrope.T_K, azeotrope.P_Pa, azeotrope.x1,
+                          known ? Cell(T_sought ? u.u_T_K : u.u_P_Pa) : Cell(), known ? Cell(u.u_x1) : Cell(),
+                          std::string(known ? "homogeneous" : "heterogeneous"),
+                          std::string(description(azeotrope.extremum))});
+  }
+  return table;
+}
+
+Json to_json(const FittedAzeotropes& azeotropes) {
+  Json list = Json::array();
+  for (std::size_t k = 0; k < azeotropes.curve.azeotropes.size(); ++k) {
+    const Azeotrope& azeotrope = azeotropes.curve.azeotropes[k];
+    const AzeotropeUncertainty& u = azeotropes.uncertainties[k];
+    Json json{{"T_K", azeotrope.T_K},
+              {"P_Pa", azeotrope.P_Pa},
+              {"x", {azeotrope.x1, 1 - azeotrope.x1}},
+              {"kind", azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"},
+              {"extremum", description(azeotrope.extremum)}};
+    if (!azeotrope.heterogeneous) {
+      json["u_x"] = u.u_x1;
+      if (azeotropes.curve.sought == Sought::temperature) {
+        json["u_T_K"] = u.u_T_K;
+      } else {
+        json["u_P_Pa"] = u.u_P_Pa;
+      }
+    }
+    list.push_back(std::move(json));
+  }
+  return list;
+}
+
+}  // namespace jampot

@@ -1,0 +1,18 @@
+#pragma once
+// Tables and sentences about a fit, for the commands that print them.
+#include "jampot/files/json_results.hpp"
+#include "jampot/files/table.hpp"
+#include "jampot/study/regress.hpp"
+
+namespace jampot {
+
+Table parameter_table(const Fit& fit);
+Table statistics_table(const Fit& fit);
+Table residual_table(const Fit& fit);
+Table liquid_residual_table(const Fit& fit);
+Table ranking_table(const std::vector<RankedFit>& ranked);
+
+Table table_of(const FittedAzeotropes& azeotropes, const Fit& fit);
+Json to_json(const FittedAzeotropes& azeotropes);
+
+}  // namespace jampot

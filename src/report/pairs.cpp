@@ -1,0 +1,150 @@
+#include "jampot/report/pairs.hpp"
+
+#include <fmt/format.h>
+
+#include "jampot/liquid/models.hpp"
+
+namespace jampot {
+namespace {
+
+std::string range_text(const std::optional<std::array<double, 2>>& range, const DisplayUnits& units) {
+  if (!range) return "not stated";
+  const auto shown = [&](double T_K) { return from_si(T_K, units.temperature, Dimension::temperature); };
+  return fmt::format("{:.1f} to {:.1f} {}", shown((*range)[0]), shown((*range)[1]), units.temperature);
+}
+
+class PairsAnswer {
+ public:
+  PairsAnswer(const std::vector<Substance>& substances, const PairsAnswerOptions& options)
+      : substances_(substances), options_(options) {
+    answer_.json = plain_header("pairs");
+    for (const Substance& substance : substances_) answer_.json["substances"].push_back(to_json(substance));
+    answer_.json["pairs"] = Json::array();
+  }
+
+  void look(const PairsStudy& study) {
+    Table table = empty_table("What would be used, pair by pair");
+    for (const KnownPair& pair : study.pairs) add(pair, table);
+    answer_.tables.push_back(std::move(table));
+    predictions(study);
+    answer_.notices = study.notices;
+  }
+
+  void convert(const PairParameters& pair) {
+    Table table = empty_table("As given, converted");
+    const std::vector<TermForFit>& terms = terms_for_fit(pair.model);
+    for (const char* unit : {"K", "J/mol", "cal/mol", "1"}) {
+      const EnergyUnit in = parse_energy_unit(unit);
+      std::vector<Cell> cells = row(pair, between(0, 1), fmt::format("in {}", unit));
+      for (std::size_t k = 0; k < 2; ++k)
+        cells[2 + k] = fmt::format("{:.6g}", print_of_term(pair.terms.at(terms[k].name), in, options_.T_K));
+      table.rows.push_back(std::move(cells));
+    }
+    answer_.tables.push_back(std::move(table));
+    Json json = to_json(pair);
+    json["missing"] = false;
+    answer_.json["pairs"].push_back(std::move(json));
+  }
+
+  Answer told() {
+    if (options_.unit != EnergyUnit::dimensionless) {
+      answer_.lines.push_back(fmt::format(
+          "values in {}: the term times T{}, at {:.2f} {} (a constant energy is the same at every T)",
+          name_of(options_.unit), options_.unit == EnergyUnit::kelvin ? "" : " and R",
+          from_si(options_.T_K, options_.units.temperature, Dimension::temperature),
+          options_.units.temperature));
+    }
+    return std::move(answer_);
+  }
+
+ private:
+  Table empty_table(const std::string& title) const {
+    return {title,
+            {{"pair"}, {"model"}, {"12"}, {"21"}, {"alpha"}, {"which"}, {"range"}, {"grade"}, {"source"}},
+            {}};
+  }
+
+  std::string between(std::size_t i, std::size_t j) const {
+    return substances_[i].short_name() + " - " + substances_[j].short_name();
+  }
+
+  std::vector<Cell> row(const PairParameters& pair, const std::string& names,
+                        const std::string& which) const {
+    const std::vector<TermForFit>& terms = terms_for_fit(pair.model);
+    const auto value = [&](std::size_t k) {
+      return fmt::format("{:.6g}", print_of_term(pair.terms.at(terms[k].name), options_.unit, options_.T_K));
+    };
+    const auto alpha = pair.terms.find("alpha");
+    return {
+        names,
+        pair.model,
+        value(0),
+        value(1),
+        alpha == pair.terms.end() ? std::string() : fmt::format("{:.4g}", alpha->second.value(options_.T_K)),
+        which,
+        range_text(pair.range_K, options_.units),
+        std::string(1, pair.grade),
+        pair.source};
+  }
+
+  void add(const KnownPair& pair, Table& table) {
+    const std::string names = between(pair.first, pair.second);
+    Json json{{"between", {substances_[pair.first].name, substances_[pair.second].name}},
+              {"model", pair.model},
+              {"missing", pair.known.empty()}};
+    for (std::size_t k = 0; k < pair.known.size(); ++k) {
+      table.rows.push_back(row(pair.known[k], names, k == 0 ? "used" : "alternative"));
+      const Json entry = to_json(pair.known[k]);
+      if (k == 0) {
+        for (const char* key : {"values", "source", "range_K", "grade"}) json[key] = entry[key];
+      } else {
+        json["alternatives"].push_back(entry);
+      }
+    }
+    if (pair.known.empty()) missing(pair, names, json, table);
+    answer_.json["pairs"].push_back(std::move(json));
+  }
+
+  // What an estimate would be, where one is possible.
+  void missing(const KnownPair& pair, const std::string& names, Json& json, Table& table) const {
+    std::string why = "neither given nor published";
+    if (!pair.estimate) why += "; no estimate: " + pair.no_estimate;
+    table.rows.push_back({names, pair.model, std::string(), std::string(), std::string(),
+                          std::string("missing"), std::string(), std::string(), why});
+    if (!pair.estimate) return;
+    table.rows.push_back(row(pair.estimate->pair, names, "an estimate would be"));
+    json["estimate"] = to_json(pair.estimate->pair);
+    json["estimate"]["rms_ln_gamma"] = pair.estimate->rms_ln_gamma;
+  }
+
+  void predictions(const PairsStudy& study) {
+    Table table{"Predictions", {{"model"}, {"possible"}, {"what is missing, or what it rests on"}}, {}};
+    for (const PossiblePrediction& one : study.predictions) {
+      table.rows.push_back({one.model, std::string(one.possible ? "yes" : "no"), one.text});
+      answer_.json["predictions"].push_back(
+          {{"model", one.model}, {"possible", one.possible}, {"text", one.text}});
+    }
+    answer_.tables.push_back(std::move(table));
+  }
+
+  const std::vector<Substance>& substances_;
+  const PairsAnswerOptions& options_;
+  Answer answer_;
+};
+
+}  // namespace
+
+Answer answer(const PairsStudy& study, const PairsAnswerOptions& options) {
+  PairsAnswer answer(study.substances, options);
+  answer.look(study);
+  return answer.told();
+}
+
+Answer answer_converted(const PairParameters& pair, const std::vector<Substance>& substances,
+                        const PairsAnswerOptions& options) {
+  PairsAnswer answer(substances, options);
+  answer.convert(pair);
+  return answer.told();
+}
+
+}  // namespace jampot

@@ -1,0 +1,137 @@
+#include "jampot/report/points.hpp"
+
+#include <fmt/format.h>
+
+#include "binary_tables.hpp"
+#include "contenders.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/draw/vle_figures.hpp"
+
+namespace jampot {
+namespace {
+
+Table point_table(const std::vector<VlePoint>& points, const Mixture& mixture, Basis basis,
+                  const std::string& title) {
+  Table table{title, {{"T", Dimension::temperature, 3}, {"P", Dimension::pressure, 3}}, {}};
+  for (const char phase : {'x', 'y'}) {
+    for (const Substance& substance : mixture.substances())
+      table.columns.push_back({fraction_heading(phase, substance, basis), Dimension::fraction, 5});
+  }
+  const std::vector<std::pair<const char*, std::vector<double> VlePoint::*>> quantities{
+      {"K", &VlePoint::K},
+      {"gamma", &VlePoint::gamma},
+      {"phi", &VlePoint::phi},
+      {"phi sat", &VlePoint::phi_saturated},
+      {"Poynting", &VlePoint::poynting}};
+  for (const auto& [quantity, member] : quantities) {
+    if ((points.front().*member).empty()) continue;
+    for (const Substance& substance : mixture.substances())
+      table.columns.push_back({fmt::format("{}({})", quantity, substance.short_name())});
+  }
+  for (const VlePoint& point : points) {
+    std::vector<Cell> row{point.T_K, point.P_Pa};
+    for (const auto* fractions : {&point.x, &point.y}) {
+      const auto shown = basis == Basis::mole ? *fractions : mass_fractions(*fractions, mixture.substances());
+      row.insert(row.end(), shown.begin(), shown.end());
+    }
+    for (const auto& [quantity, member] : quantities)
+      row.insert(row.end(), (point.*member).begin(), (point.*member).end());
+    table.rows.push_back(std::move(row));
+  }
+  return table;
+}
+
+class PointsAnswer {
+ public:
+  PointsAnswer(const PointsStudy& study, const AnswerOptions& options)
+      : study_(study), options_(options), substances_(study.mixture().substances()) {}
+
+  Answer told() {
+    answer_.json = contenders_header(study_.bubble ? "bubble" : "dew", study_.contenders);
+    const std::string title = study_.bubble ? "Bubble points" : "Dew points";
+    for (std::size_t k = 0; k < study_.points.size(); ++k) {
+      const std::string& label = study_.contenders[k].label;
+      for (const VlePoint& point : study_.points[k]) {
+        Json json = to_json(point, substances_);
+        if (study_.compared()) json["liquid"] = label;
+        answer_.json["points"].push_back(std::move(json));
+      }
+      answer_.tables.push_back(point_table(study_.points[k], study_.mixture(), options_.basis,
+                                           study_.compared() ? title + ", " + label : title));
+    }
+    if (study_.compared()) answer_.tables.push_back(side_by_side());
+    add_deviations(study_.beside, study_.contenders, answer_, answer_.tables);
+    if (!study_.working.empty()) add_working(study_.working, answer_);
+    answer_.notices = study_.notices;
+    if (options_.figure) draw();
+    return std::move(answer_);
+  }
+
+ private:
+  std::vector<double> shown(const std::vector<double>& x) const {
+    return options_.basis == Basis::mole ? x : mass_fractions(x, substances_);
+  }
+
+  Table side_by_side() {
+    Table table{"Models side by side", {}, {}};
+    for (const Substance& substance : substances_) {
+      table.columns.push_back(
+          {fraction_heading(study_.bubble ? 'x' : 'y', substance, options_.basis), Dimension::fraction, 4});
+    }
+    for (const Contender& contender : study_.contenders) {
+      table.columns.push_back({"T " + contender.label, Dimension::temperature, 3});
+      table.columns.push_back({"P " + contender.label, Dimension::pressure, 3});
+      for (const Substance& substance : substances_) {
+        table.columns.push_back(
+            {fraction_heading(study_.bubble ? 'y' : 'x', substance, options_.basis, contender.label),
+             Dimension::fraction, 4});
+      }
+    }
+    for (std::size_t k = 0; k < study_.points.front().size(); ++k) {
+      const auto known = shown(study_.bubble ? study_.points.front()[k].x : study_.points.front()[k].y);
+      std::vector<Cell> row(known.begin(), known.end());
+      for (const auto& points : study_.points) {
+        row.insert(row.end(), {points[k].T_K, points[k].P_Pa});
+        const auto other = shown(study_.bubble ? points[k].y : points[k].x);
+        row.insert(row.end(), other.begin(), other.end());
+      }
+      table.rows.push_back(std::move(row));
+    }
+    return table;
+  }
+
+  void draw() {
+    const std::vector<VlePoint>& points = study_.points.front();
+    if (study_.slice) {
+      // Of the two fractions that vary the first is on the axis; along the line it rises from zero.
+      const auto& from = study_.bubble ? points.front().x : points.front().y;
+      const auto& to = study_.bubble ? points.back().x : points.back().y;
+      std::size_t axis = 0;
+      for (std::size_t i = 1; i < 3; ++i) axis = to[i] - from[i] > to[axis] - from[axis] + 1e-12 ? i : axis;
+      answer_.figure =
+          slice_figure(points, axis, study_.sought, study_.mixture(), {options_.units, options_.basis, {}});
+      answer_.figure->title += fmt::format(", {}={:.6g}", substances_[study_.slice->component].short_name(),
+                                           study_.slice->fraction);
+      return;
+    }
+    if (substances_.size() != 3) {
+      throw RequestError(
+          "the figure of bubble and dew points is a triangle of three substances; of two the diagram is "
+          "txy, and --plot draws any two columns");
+    }
+    answer_.figure = bubble_triangle(points, study_.measured, study_.mixture(), {}, options_.basis);
+  }
+
+  const PointsStudy& study_;
+  const AnswerOptions& options_;
+  const std::vector<Substance>& substances_;
+  Answer answer_;
+};
+
+}  // namespace
+
+Answer answer(const PointsStudy& study, const AnswerOptions& options) {
+  return PointsAnswer(study, options).told();
+}
+
+}  // namespace jampot

@@ -1,0 +1,168 @@
+#include "jampot/study/mixture_spec.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/liquid/published_pairs.hpp"
+#include "jampot/study/held.hpp"
+
+namespace jampot {
+
+namespace {
+
+bool one_of(const std::vector<std::string>& names, const std::string& name) {
+  return std::find(names.begin(), names.end(), name) != names.end();
+}
+
+// The substances that are no solutes after Henry's law.
+std::vector<Substance> solvents(const MixtureSpec& spec) {
+  std::vector<Substance> list;
+  for (std::size_t i = 0; i < spec.substances.size(); ++i) {
+    const bool solute = std::any_of(spec.henry.begin(), spec.henry.end(),
+                                    [&](const HenryConstant& constant) { return constant.solute == i; });
+    if (!solute) list.push_back(spec.substances[i]);
+  }
+  return list;
+}
+
+// The model of the given parameters; without any, the first whose pairs are all published.
+std::string default_model(const ParameterCollection& given, const std::vector<Substance>& substances) {
+  if (!given.all().empty()) {
+    const std::string& model = given.all().front().model;
+    for (const PairParameters& pair : given.all()) {
+      if (pair.model == model) continue;
+      throw RequestError(
+          fmt::format("the parameter files hold {} and {}; --liquid says which to use", model, pair.model));
+    }
+    return model;
+  }
+  for (const char* model : {"nrtl", "wilson", "uniquac"}) {
+    bool all = true;
+    for (std::size_t i = 0; i < substances.size(); ++i) {
+      for (std::size_t j = i + 1; j < substances.size(); ++j)
+        all = all && !published_pairs(model, substances[i].name, substances[j].name).empty();
+    }
+    if (all) return model;
+  }
+  return "nrtl";
+}
+
+void tell_of_constant_henry(const MixtureSpec& spec, Notices& notices) {
+  for (const HenryConstant& constant : spec.henry) {
+    if (constant.slope_K != 0) continue;
+    notices.add("henry-one-temperature",
+                fmt::format("Henry's constant of {} in {} is taken as the same at every temperature; two "
+                            "values would give its change",
+                            spec.substances[constant.solute].name, spec.substances[constant.solvent].name));
+  }
+}
+
+// From a settled one.
+Mixture mixture_from(const MixtureSpec& spec) {
+  if (spec.henry.empty()) return {spec.substances, spec.liquid, spec.parameters, spec.vapour};
+  const std::vector<Substance> among = solvents(spec);
+  auto solution = std::make_unique<HenrySolution>(
+      spec.substances, among.size() < 2 ? nullptr : make_activity_model(spec.liquid, among, spec.parameters),
+      spec.henry);
+  std::vector<PairParameters> used;
+  for (std::size_t i = 0; needs_pairs(spec.liquid) && i < among.size(); ++i) {
+    for (std::size_t j = i + 1; j < among.size(); ++j) {
+      if (auto pair = spec.parameters.find(spec.liquid, among[i].name, among[j].name))
+        used.push_back(std::move(*pair));
+    }
+  }
+  return {spec.substances, std::move(solution), std::move(used), spec.vapour};
+}
+
+}  // namespace
+
+std::string MixtureSpec::label() const {
+  if (!name.empty()) return name;
+  if (liquid == "eos") return vapour.model;
+  return vapour.model == VapourChoice{}.model ? liquid : fmt::format("{}, {} vapour", liquid, vapour.model);
+}
+
+MixtureSpec mixture_of(const std::vector<std::string>& names, const std::string& liquid) {
+  MixtureSpec spec;
+  spec.substances = substances_named(names);
+  spec.liquid = liquid;
+  return spec;
+}
+
+MixtureSpec with_model(const MixtureSpec& spec, const std::string& word) {
+  MixtureSpec other = spec;
+  other.name.clear();
+  if (one_of(equation_names(), word)) {
+    other.liquid = "eos";
+    other.vapour.model = word;
+  } else if (word != "ideal" && one_of(vapour_model_names(), word)) {
+    if (other.liquid == "eos")
+      throw RequestError(fmt::format(
+          "--compare {}: beside an equation of state for both phases, another vapour needs a liquid of its "
+          "own",
+          word));
+    other.vapour.model = word;
+  } else {
+    if (word != "eos") needs_pairs(word);  // refuses an unknown word
+    if (spec.liquid == "eos") other.vapour.model = VapourChoice{}.model;
+    other.liquid = word;
+  }
+  return other;
+}
+
+MixtureSpec settled(const MixtureSpec& spec, Purpose purpose, Notices& notices) {
+  MixtureSpec result = spec;
+  if (one_of(equation_names(), spec.liquid)) {
+    if (spec.vapour.model != VapourChoice{}.model && spec.vapour.model != spec.liquid)
+      throw RequestError(fmt::format("--liquid {0} describes the vapour too; --vapour {1} contradicts it",
+                                     spec.liquid, spec.vapour.model));
+    result.liquid = "eos";
+    result.vapour.model = spec.liquid;
+  }
+  if (result.liquid == "eos") {
+    if (!spec.henry.empty())
+      throw RequestError(
+          "--henry belongs to a liquid with an activity model; an equation of state knows the gas itself");
+    return result;
+  }
+  tell_of_constant_henry(spec, notices);
+  const std::vector<Substance> among = solvents(spec);
+  if (result.liquid.empty()) {
+    const bool predicted = purpose == Purpose::liquid_liquid && spec.parameters.all().empty();
+    result.liquid = predicted ? "unifac-lle" : default_model(spec.parameters, among);
+  }
+  result.parameters =
+      complete_pairs(result.liquid, among, spec.parameters, spec.missing_pairs, spec.estimate, notices);
+  return result;
+}
+
+Contender prepare(const MixtureSpec& spec, Notices& notices, Purpose purpose) {
+  const MixtureSpec whole = settled(spec, purpose, notices);
+  return {whole.label(), mixture_from(whole), whole.henry};
+}
+
+std::vector<MixtureSpec> settled_all(const MixtureSpec& spec, const std::vector<MixtureSpec>& compare,
+                                     Purpose purpose, Notices& notices) {
+  std::vector<MixtureSpec> all{settled(spec, purpose, notices)};
+  for (const MixtureSpec& other : compare) {
+    MixtureSpec whole = settled(other, purpose, notices);
+    // The default model asked for once more by its name.
+    const bool known = std::any_of(
+        all.begin(), all.end(), [&](const MixtureSpec& earlier) { return earlier.label() == whole.label(); });
+    if (!known) all.push_back(std::move(whole));
+  }
+  return all;
+}
+
+std::vector<Contender> prepare_all(const MixtureSpec& spec, const std::vector<MixtureSpec>& compare,
+                                   Notices& notices, Purpose purpose) {
+  std::vector<Contender> list;
+  for (const MixtureSpec& whole : settled_all(spec, compare, purpose, notices))
+    list.push_back({whole.label(), mixture_from(whole), whole.henry});
+  return list;
+}
+
+}  // namespace jampot
