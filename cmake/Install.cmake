@@ -1,25 +1,42 @@
-# cmake --install: the libraries for find_package(JamPot), the headers, the tool.
+# cmake --install: the libraries for find_package(JamPot COMPONENTS ...), the headers, the tool.
 include(CMakePackageConfigHelpers)
 set(package_folder "${CMAKE_INSTALL_LIBDIR}/cmake/JamPot")
 
-set_target_properties(jampot PROPERTIES EXPORT_NAME jampot)
-set_target_properties(jampot_files PROPERTIES EXPORT_NAME files)
-set_target_properties(jampot_draw PROPERTIES EXPORT_NAME draw)
-install(TARGETS jampot jampot_files jampot_draw EXPORT JamPotTargets ARCHIVE DESTINATION ${CMAKE_INSTALL_LIBDIR})
-install(DIRECTORY include/jampot DESTINATION ${CMAKE_INSTALL_INCLUDEDIR})
-install(EXPORT JamPotTargets NAMESPACE JamPot:: DESTINATION ${package_folder})
+# Each component has its own list of targets, so that one needs nothing that only another uses.
+set(components core jampot files draw report)
+set(jampot_of_core jampot_core)
+set(jampot_of_jampot jampot)
+foreach(component files draw report)
+  set(jampot_of_${component} jampot_${component})
+endforeach()
+foreach(component ${components})
+  set(library ${jampot_of_${component}})
+  set_target_properties(${library} PROPERTIES EXPORT_NAME ${component})
+  install(TARGETS ${library} EXPORT JamPot-${component} ARCHIVE DESTINATION ${CMAKE_INSTALL_LIBDIR}
+          LIBRARY DESTINATION ${CMAKE_INSTALL_LIBDIR})
+  install(EXPORT JamPot-${component} NAMESPACE JamPot:: DESTINATION ${package_folder})
+endforeach()
+install(DIRECTORY include/jampot "${PROJECT_BINARY_DIR}/include/jampot" DESTINATION ${CMAKE_INSTALL_INCLUDEDIR})
 configure_package_config_file(cmake/JamPotConfig.cmake.in JamPotConfig.cmake INSTALL_DESTINATION ${package_folder})
 write_basic_package_version_file(JamPotConfigVersion.cmake COMPATIBILITY SameMinorVersion)
 install(FILES "${CMAKE_CURRENT_BINARY_DIR}/JamPotConfig.cmake" "${CMAKE_CURRENT_BINARY_DIR}/JamPotConfigVersion.cmake"
         DESTINATION ${package_folder})
-# For those who build without CMake. The prefix is that of the installation, known only then.
-install(CODE "
-  set(PROJECT_VERSION \"${PROJECT_VERSION}\")
-  set(PROJECT_DESCRIPTION \"${PROJECT_DESCRIPTION}\")
-  set(CMAKE_INSTALL_LIBDIR \"${CMAKE_INSTALL_LIBDIR}\")
-  set(CMAKE_INSTALL_INCLUDEDIR \"${CMAKE_INSTALL_INCLUDEDIR}\")
-  configure_file(\"${PROJECT_SOURCE_DIR}/cmake/jampot.pc.in\" \"${CMAKE_CURRENT_BINARY_DIR}/jampot.pc\" @ONLY)")
-install(FILES "${CMAKE_CURRENT_BINARY_DIR}/jampot.pc" DESTINATION ${CMAKE_INSTALL_LIBDIR}/pkgconfig)
+
+# For those who build without CMake: one description for each component. The standard is the caller's choice.
+function(jampot_pkg_config name about libraries requires)
+  set(PC_NAME ${name})
+  set(PC_ABOUT "${about}")
+  set(PC_LIBRARIES "${libraries}")
+  set(PC_REQUIRES "${requires}")
+  configure_file(cmake/jampot.pc.in "${CMAKE_CURRENT_BINARY_DIR}/${name}.pc" @ONLY)
+  install(FILES "${CMAKE_CURRENT_BINARY_DIR}/${name}.pc" DESTINATION ${CMAKE_INSTALL_LIBDIR}/pkgconfig)
+endfunction()
+jampot_pkg_config(jampot-core "models, equilibria and diagrams" "-ljampot_core -lcsv" "eigen3 fmt udunits")
+jampot_pkg_config(jampot "with fits and studies" "-ljampot -lceres -lglog" "jampot-core")
+jampot_pkg_config(jampot-files "with files" "-ljampot_files" "jampot pugixml xlsxwriter")
+jampot_pkg_config(jampot-draw "with figures" "-ljampot_draw" "jampot-files")
+jampot_pkg_config(jampot-report "with answers as tables, figures and JSON" "-ljampot_report" "jampot-draw")
+
 if(JAMPOT_BUILD_TOOL)
   install(TARGETS jampot_tool RUNTIME DESTINATION ${CMAKE_INSTALL_BINDIR})
   install(FILES "${CMAKE_BINARY_DIR}/jampot.1" DESTINATION ${CMAKE_INSTALL_MANDIR}/man1)

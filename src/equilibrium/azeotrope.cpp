@@ -6,6 +6,7 @@
 #include <numeric>
 
 #include "../basis/bracket.hpp"
+#include "../basis/eigen.hpp"
 
 namespace jampot {
 namespace {
@@ -117,7 +118,7 @@ AzeotropeSensitivity azeotrope_sensitivity(Mixture& mixture, Sought sought, cons
   state.P_Pa = azeotrope.P_Pa;
   state.w.assign(z.begin(), z.end());
   solver.solve(sought, z, state);
-  const Eigen::MatrixXd& s = solver.sensitivity(sought, z, state);
+  const auto s = to_eigen(solver.sensitivity(sought, z, state));
   // ln alpha = ln K_1 - ln K_2 stays zero: dx1 = -(d ln alpha / d term) / (d ln alpha / d x1)
   const double slope = (s(0, 0) - s(0, 1)) - (s(1, 0) - s(1, 1));
   AzeotropeSensitivity result;

@@ -1,5 +1,6 @@
 #include "jampot/equilibrium/incipient.hpp"
 
+#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <numeric>
@@ -7,6 +8,12 @@
 #include "../basis/bracket.hpp"
 
 namespace jampot {
+
+struct IncipientSolver::Work {
+  Eigen::MatrixXd jacobian, right_side, sensitivity;
+  Eigen::VectorXd residual, step;
+  Eigen::PartialPivLU<Eigen::MatrixXd> lu;
+};
 namespace {
 
 // No liquid-vapour equilibrium of interest lies outside; a solver that wants to go there has lost its way.
@@ -24,12 +31,14 @@ IncipientSolver::IncipientSolver(Phase& known, Phase& incipient)
       n_(known.size()),
       known_values_(n_),
       incipient_values_(n_),
-      jacobian_(n_ + 1, n_ + 1),
-      residual_(n_ + 1),
-      step_(n_ + 1),
-      lu_(static_cast<Eigen::Index>(n_ + 1)),
       previous_w_(n_),
-      attempt_(n_) {}
+      attempt_(n_) {
+  const auto rows = static_cast<Eigen::Index>(n_ + 1);
+  work_->jacobian.resize(rows, rows);
+  work_->residual.resize(rows);
+  work_->step.resize(rows);
+  work_->lu = Eigen::PartialPivLU<Eigen::MatrixXd>(rows);
+}
 
 void IncipientSolver::evaluate(std::span<const double> z, const IncipientState& state, Wanted wanted) {
   known_.evaluate(state.T_K, state.P_Pa, z, {wanted.T, wanted.ln_P, false}, known_values_);
@@ -44,30 +53,31 @@ double IncipientSolver::log_sum(std::span<const double> z, IncipientState& state
     if (z[i] > 0) largest = std::max(largest, state.ln_K[i]);
   }
   for (std::size_t i = 0; i < n_; ++i) {
-    step_[static_cast<Eigen::Index>(i)] = z[i] == 0 ? 0 : z[i] * std::exp(state.ln_K[i] - largest);
-    sum += step_[static_cast<Eigen::Index>(i)];
+    work_->step[static_cast<Eigen::Index>(i)] = z[i] == 0 ? 0 : z[i] * std::exp(state.ln_K[i] - largest);
+    sum += work_->step[static_cast<Eigen::Index>(i)];
   }
-  step_ /= sum;  // the incipient composition, normalised
+  work_->step /= sum;  // the incipient composition, normalised
   return largest + std::log(sum);
 }
 
 bool IncipientSolver::solve_with_fixed_w(Sought sought, std::span<const double> z, IncipientState& state) {
   const bool T_sought = sought == Sought::temperature;
   constexpr int most_iterations = 60;
-  step_.setZero();
+  work_->step.setZero();
   for (int iteration = 0; iteration < most_iterations; ++iteration) {
     evaluate(z, state, {T_sought, !T_sought, false});
     const double f = log_sum(z, state);
     if (!std::isfinite(f)) return false;
     state.residual = std::abs(f);
     if (state.residual < tolerance) {
-      for (std::size_t i = 0; i < n_; ++i) state.w[i] = step_[static_cast<Eigen::Index>(i)];
+      for (std::size_t i = 0; i < n_; ++i) state.w[i] = work_->step[static_cast<Eigen::Index>(i)];
       return true;
     }
     const auto& from = T_sought ? known_values_.dT : known_values_.dln_P;
     const auto& to = T_sought ? incipient_values_.dT : incipient_values_.dln_P;
     double slope = 0;
-    for (std::size_t i = 0; i < n_; ++i) slope += step_[static_cast<Eigen::Index>(i)] * (from[i] - to[i]);
+    for (std::size_t i = 0; i < n_; ++i)
+      slope += work_->step[static_cast<Eigen::Index>(i)] * (from[i] - to[i]);
     if (T_sought) {  // ln P is nearly linear in 1/T
       if (slope == 0) return bracketed(sought, z, state);
       const double change = limited(f / (slope * state.T_K), 0.2);
@@ -100,7 +110,7 @@ bool IncipientSolver::bracketed(Sought sought, std::span<const double> z, Incipi
   const auto root = bracketed_root(f, low, high, f(low), f(high), 53, 200);
   if (!root) return false;
   state.residual = std::abs(f(std::midpoint(root->first, root->second)));
-  for (std::size_t i = 0; i < n_; ++i) state.w[i] = step_[static_cast<Eigen::Index>(i)];
+  for (std::size_t i = 0; i < n_; ++i) state.w[i] = work_->step[static_cast<Eigen::Index>(i)];
   return state.residual < tolerance;
 }
 
@@ -133,14 +143,14 @@ void IncipientSolver::fill_jacobian(Sought sought, std::span<const double> z, co
     const auto row = static_cast<Eigen::Index>(i);
     for (std::size_t k = 0; k < n_; ++k) {
       const double w_k = z[k] * std::exp(state.ln_K[k]);
-      jacobian_(row, static_cast<Eigen::Index>(k)) =
+      work_->jacobian(row, static_cast<Eigen::Index>(k)) =
           (i == k ? 1 : 0) +
           (incipient_.depends_on_composition() ? incipient_values_.dn[i * n_ + k] * w_k : 0);
     }
-    jacobian_(row, last) = incipient[i] - known[i];
-    jacobian_(last, row) = z[i] * std::exp(state.ln_K[i]);
+    work_->jacobian(row, last) = incipient[i] - known[i];
+    work_->jacobian(last, row) = z[i] * std::exp(state.ln_K[i]);
   }
-  jacobian_(last, last) = 0;
+  work_->jacobian(last, last) = 0;
 }
 
 bool IncipientSolver::newton(Sought sought, std::span<const double> z, IncipientState& state) {
@@ -152,36 +162,37 @@ bool IncipientSolver::newton(Sought sought, std::span<const double> z, Incipient
     evaluate(z, state, {T_sought, !T_sought, true});
     double sum = 0;
     for (std::size_t i = 0; i < n_; ++i) {
-      residual_[static_cast<Eigen::Index>(i)] =
+      work_->residual[static_cast<Eigen::Index>(i)] =
           state.ln_K[i] + incipient_values_.ln_phi[i] - known_values_.ln_phi[i];
       sum += state.w[i];
     }
-    residual_[last] = sum - 1;
-    state.residual = residual_.lpNorm<Eigen::Infinity>();
+    work_->residual[last] = sum - 1;
+    state.residual = work_->residual.lpNorm<Eigen::Infinity>();
     if (!std::isfinite(state.residual)) return false;
     if (state.residual < tolerance) return true;
     fill_jacobian(sought, z, state);
-    lu_.compute(jacobian_);
-    step_ = lu_.solve(residual_);
+    work_->lu.compute(work_->jacobian);
+    work_->step = work_->lu.solve(work_->residual);
     // The step is shortened as a whole, so that it keeps its direction.
     double factor = 1;
     for (Eigen::Index i = 0; i < last; ++i)
-      factor = std::min(factor, 1.0 / std::max(1e-300, std::abs(step_[i])));
-    const double other = T_sought ? std::abs(step_[last]) / (0.1 * state.T_K) : std::abs(step_[last]);
+      factor = std::min(factor, 1.0 / std::max(1e-300, std::abs(work_->step[i])));
+    const double other =
+        T_sought ? std::abs(work_->step[last]) / (0.1 * state.T_K) : std::abs(work_->step[last]);
     factor = std::min(factor, 1.0 / std::max(1e-300, other));
-    for (std::size_t i = 0; i < n_; ++i) state.ln_K[i] -= factor * step_[static_cast<Eigen::Index>(i)];
+    for (std::size_t i = 0; i < n_; ++i) state.ln_K[i] -= factor * work_->step[static_cast<Eigen::Index>(i)];
     if (T_sought) {
-      state.T_K -= factor * step_[last];
+      state.T_K -= factor * work_->step[last];
       if (!(state.T_K > lowest_T_K) || state.T_K > highest_T_K) return false;
     } else {
-      state.P_Pa *= std::exp(-factor * step_[last]);
+      state.P_Pa *= std::exp(-factor * work_->step[last]);
     }
   }
   return false;
 }
 
-const Eigen::MatrixXd& IncipientSolver::sensitivity(Sought sought, std::span<const double> z,
-                                                    const IncipientState& state) {
+MatrixView IncipientSolver::sensitivity(Sought sought, std::span<const double> z,
+                                        const IncipientState& state) {
   known_.evaluate(state.T_K, state.P_Pa, z, {true, true, true}, known_values_);
   incipient_.evaluate(state.T_K, state.P_Pa, state.w, {true, true, true}, incipient_values_);
   fill_jacobian(sought, z, state);
@@ -192,7 +203,7 @@ const Eigen::MatrixXd& IncipientSolver::sensitivity(Sought sought, std::span<con
   if (terms > 0) model->term_derivatives(z, term_derivatives_);
 
   const Eigen::Index n = static_cast<Eigen::Index>(n_);
-  right_side_.setZero(n + 1, n + 1 + static_cast<Eigen::Index>(terms));
+  work_->right_side.setZero(n + 1, n + 1 + static_cast<Eigen::Index>(terms));
   const auto& known_held = sought == Sought::temperature ? known_values_.dln_P : known_values_.dT;
   const auto& incipient_held = sought == Sought::temperature ? incipient_values_.dln_P : incipient_values_.dT;
   for (Eigen::Index i = 0; i < n; ++i) {
@@ -200,39 +211,41 @@ const Eigen::MatrixXd& IncipientSolver::sensitivity(Sought sought, std::span<con
     for (Eigen::Index k = 0; k < n; ++k) {
       const auto column = static_cast<std::size_t>(k);
       const double K = std::exp(state.ln_K[column]);
-      right_side_(i, k) = known_values_.dn[row + column] -
-                          (incipient_.depends_on_composition() ? incipient_values_.dn[row + column] * K : 0);
+      work_->right_side(i, k) =
+          known_values_.dn[row + column] -
+          (incipient_.depends_on_composition() ? incipient_values_.dn[row + column] * K : 0);
     }
     const auto component = static_cast<std::size_t>(i);
-    right_side_(n, i) = -std::exp(state.ln_K[component]);
-    right_side_(i, n) = known_held[component] - incipient_held[component];
+    work_->right_side(n, i) = -std::exp(state.ln_K[component]);
+    work_->right_side(i, n) = known_held[component] - incipient_held[component];
     for (std::size_t t = 0; t < terms; ++t) {
-      right_side_(i, n + 1 + static_cast<Eigen::Index>(t)) = term_derivatives_[component * terms + t];
+      work_->right_side(i, n + 1 + static_cast<Eigen::Index>(t)) = term_derivatives_[component * terms + t];
     }
   }
   if (incipient_.depends_on_composition()) {
-    lu_.compute(jacobian_);
-    sensitivity_ = lu_.solve(right_side_);
+    work_->lu.compute(work_->jacobian);
+    work_->sensitivity = work_->lu.solve(work_->right_side);
   } else {
     eliminate();
   }
-  return sensitivity_;
+  return {work_->sensitivity.data(), static_cast<std::size_t>(work_->sensitivity.rows()),
+          static_cast<std::size_t>(work_->sensitivity.cols())};
 }
 
 // Where w does not act back on K the Jacobian is [I b; w' 0]: its last row minus w' times the others gives T
 // or ln P.
 void IncipientSolver::eliminate() {
   const Eigen::Index n = static_cast<Eigen::Index>(n_);
-  sensitivity_.resize(right_side_.rows(), right_side_.cols());
+  work_->sensitivity.resize(work_->right_side.rows(), work_->right_side.cols());
   double pivot = 0;
-  for (Eigen::Index i = 0; i < n; ++i) pivot -= jacobian_(n, i) * jacobian_(i, n);
-  for (Eigen::Index column = 0; column < right_side_.cols(); ++column) {
-    double last = right_side_(n, column);
-    for (Eigen::Index i = 0; i < n; ++i) last -= jacobian_(n, i) * right_side_(i, column);
+  for (Eigen::Index i = 0; i < n; ++i) pivot -= work_->jacobian(n, i) * work_->jacobian(i, n);
+  for (Eigen::Index column = 0; column < work_->right_side.cols(); ++column) {
+    double last = work_->right_side(n, column);
+    for (Eigen::Index i = 0; i < n; ++i) last -= work_->jacobian(n, i) * work_->right_side(i, column);
     last /= pivot;
-    sensitivity_(n, column) = last;
+    work_->sensitivity(n, column) = last;
     for (Eigen::Index i = 0; i < n; ++i)
-      sensitivity_(i, column) = right_side_(i, column) - jacobian_(i, n) * last;
+      work_->sensitivity(i, column) = work_->right_side(i, column) - work_->jacobian(i, n) * last;
   }
 }
 

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <numeric>
@@ -9,6 +10,12 @@
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
+
+struct PartingSolver::Work {
+  Eigen::MatrixXd hessian;
+  Eigen::LLT<Eigen::MatrixXd> cholesky;
+  Eigen::VectorXd gradient, scale, step, solved;
+};
 namespace {
 
 // A phase of less than this, in moles per mole of the whole, is taken as gone.
@@ -72,9 +79,9 @@ void PartingSolver::choose_variables(std::span<const PhaseAmounts> phases) {
 void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
   const auto size = std::ssize(variables_);
   const std::size_t components = phases.front().n.size();
-  gradient_.resize(size);
-  scale_.resize(size);
-  hessian_.resize(size, size);
+  work_->gradient.resize(size);
+  work_->scale.resize(size);
+  work_->hessian.resize(size, size);
   const auto second = [&](std::size_t p, std::size_t i, std::size_t j) {
     return ((i == j ? 1 / x_[p][i] : 0) - 1 + values_[p].dn[i * components + j]) * by_total_[p];
   };
@@ -82,8 +89,8 @@ void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
   for (std::size_t p = 0; p < phases.size(); ++p) by_total_[p] = 1 / totals_[p];
   for (Eigen::Index a = 0; a < size; ++a) {
     const Variable& va = variables_[static_cast<std::size_t>(a)];
-    scale_[a] = std::sqrt(phases[va.phase].n[va.component]);
-    gradient_[a] = potential_[va.phase][va.component] - potential_[va.rest][va.component];
+    work_->scale[a] = std::sqrt(phases[va.phase].n[va.component]);
+    work_->gradient[a] = potential_[va.phase][va.component] - potential_[va.rest][va.component];
     for (Eigen::Index b = 0; b <= a; ++b) {
       const Variable& vb = variables_[static_cast<std::size_t>(b)];
       double sum = 0;
@@ -91,7 +98,7 @@ void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
       if (va.rest == vb.rest) sum += second(va.rest, va.component, vb.component);
       if (va.phase == vb.rest) sum -= second(va.phase, va.component, vb.component);
       if (va.rest == vb.phase) sum -= second(va.rest, va.component, vb.component);
-      hessian_(a, b) = hessian_(b, a) = sum * scale_[a] * scale_[b];
+      work_->hessian(a, b) = work_->hessian(b, a) = sum * work_->scale[a] * work_->scale[b];
     }
   }
 }
@@ -105,30 +112,30 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
   for (; result.iterations < most_iterations; ++result.iterations) {
     choose_variables(phases);
     assemble(phases);
-    result.residual = gradient_.size() == 0 ? 0 : gradient_.cwiseAbs().maxCoeff();
+    result.residual = work_->gradient.size() == 0 ? 0 : work_->gradient.cwiseAbs().maxCoeff();
     // Down to rounding: as long as a step still helps.
     if (result.residual < 1e-12 || (result.residual < 1e-11 && result.residual > 0.5 * before)) break;
     before = result.residual;
 
-    step_ = -(scale_.asDiagonal() * gradient_);
-    cholesky_.compute(hessian_);
-    if (cholesky_.info() == Eigen::Success) {
-      solved_ = cholesky_.solve(step_);
-      step_.swap(solved_);
+    work_->step = -(work_->scale.asDiagonal() * work_->gradient);
+    work_->cholesky.compute(work_->hessian);
+    if (work_->cholesky.info() == Eigen::Success) {
+      work_->solved = work_->cholesky.solve(work_->step);
+      work_->step.swap(work_->solved);
     } else {
       // Where the surface bends down, its curvature counts by size: the step leads downhill, away from the
       // saddle.
-      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(hessian_);
+      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(work_->hessian);
       const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-9);
-      step_ =
-          eigen.eigenvectors() * ((eigen.eigenvectors().transpose() * step_).array() / size.array()).matrix();
+      work_->step = eigen.eigenvectors() *
+                    ((eigen.eigenvectors().transpose() * work_->step).array() / size.array()).matrix();
     }
-    step_.array() *= scale_.array();
-    if (!step_.allFinite()) return result;
+    work_->step.array() *= work_->scale.array();
+    if (!work_->step.allFinite()) return result;
     double length = 1;
     constexpr double keep = 0.95;  // no amount loses more than this share of itself in one step
     for (std::size_t a = 0; a < variables_.size(); ++a) {
-      const double change = step_[static_cast<Eigen::Index>(a)];
+      const double change = work_->step[static_cast<Eigen::Index>(a)];
       const auto& [i, p, rest] = variables_[a];
       if (change < 0) length = std::min(length, keep * phases[p].n[i] / -change);
     }
@@ -136,17 +143,18 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
     for (std::size_t a = 0; a < variables_.size(); ++a) {
       double given = 0;
       for (std::size_t b = 0; b < variables_.size(); ++b) {
-        if (variables_[b].component == variables_[a].component) given += step_[static_cast<Eigen::Index>(b)];
+        if (variables_[b].component == variables_[a].component)
+          given += work_->step[static_cast<Eigen::Index>(b)];
       }
       const double held = phases[variables_[a].rest].n[variables_[a].component];
       if (given > 0) length = std::min(length, keep * held / given);
     }
-    const double slope = gradient_.dot(step_);
+    const double slope = work_->gradient.dot(work_->step);
     bool moved = false;
     for (int halving = 0; halving < 40 && !moved; ++halving, length /= 2) {
       for (std::size_t p = 0; p < phases.size(); ++p) trial_[p].n = phases[p].n;
       for (std::size_t a = 0; a < variables_.size(); ++a) {
-        const double change = length * step_[static_cast<Eigen::Index>(a)];
+        const double change = length * work_->step[static_cast<Eigen::Index>(a)];
         const auto& [i, p, rest] = variables_[a];
         trial_[p].n[i] += change;
         trial_[rest].n[i] -= change;

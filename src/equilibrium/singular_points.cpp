@@ -9,6 +9,7 @@
 #include <optional>
 
 #include "../basis/bracket.hpp"
+#include "../basis/eigen.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
@@ -140,7 +141,7 @@ class Search {
 
   // Eigenvalues of d(x - y)/dx at the boiling x, one component that is there taken as the rest.
   std::vector<double> eigenvalues(const std::vector<double>& x) {
-    const Eigen::MatrixXd& s = solver_.sensitivity(Sought::temperature, x, state_);
+    const auto s = to_eigen(solver_.sensitivity(Sought::temperature, x, state_));
     const std::size_t rest = static_cast<std::size_t>(std::max_element(x.begin(), x.end()) - x.begin());
     const auto size = static_cast<Eigen::Index>(n_);
     Eigen::MatrixXd dy(size, size);  // of y_i with the amounts n_k of one mole
@@ -499,7 +500,7 @@ class Search {
     constexpr int most_steps = 40;
     for (int step = 0; step < most_steps; ++step) {
       if (!boil(x)) return std::nullopt;
-      const Eigen::MatrixXd& s = solver_.sensitivity(Sought::temperature, x, state_);
+      const auto s = to_eigen(solver_.sensitivity(Sought::temperature, x, state_));
       double residual = 0;
       // The bubble point makes sum x K = 1, so one of the equations follows from the others; sum dx = 0
       // replaces it.

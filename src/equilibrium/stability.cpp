@@ -1,11 +1,18 @@
 #include "jampot/equilibrium/stability.hpp"
 
+#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
 #include "jampot/basis/constants.hpp"
 
 namespace jampot {
+
+struct TangentPlane::Work {
+  Eigen::VectorXd gradient, step, solved;
+  Eigen::MatrixXd hessian;
+  Eigen::LLT<Eigen::MatrixXd> cholesky;
+};
 namespace {
 
 constexpr double tolerance = 1e-9;
@@ -46,23 +53,23 @@ double TangentPlane::evaluate(Phase& trial, double T_K, double P_Pa, std::span<c
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
     change_[i] = 0;
-    gradient_[row] = 0;
+    work_->gradient[row] = 0;
     if (!(W_[i] > 0)) continue;
     change_[i] = ln_W_[i] + values_.ln_phi[i] - ln_f[i];
     value += W_[i] * (change_[i] - 1);
     if (derivatives) {
       root_[i] = std::sqrt(W_[i]);
-      gradient_[row] = root_[i] * change_[i];
+      work_->gradient[row] = root_[i] * change_[i];
     }
   }
   if (!derivatives) return value;
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
     for (std::size_t k = 0; k < n; ++k) {
-      hessian_(row, static_cast<Eigen::Index>(k)) =
+      work_->hessian(row, static_cast<Eigen::Index>(k)) =
           W_[i] > 0 && W_[k] > 0 ? root_[i] * root_[k] * values_.dn[i * n + k] / sum_ : 0;
     }
-    hessian_(row, row) += 1 + change_[i] / 2;
+    work_->hessian(row, row) += 1 + change_[i] / 2;
   }
   return value;
 }
@@ -94,9 +101,9 @@ void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<cons
     ln_W_.resize(n);
     root_.resize(n);
     change_.resize(n);
-    gradient_.resize(N);
-    step_.resize(N);
-    hessian_.resize(N, N);
+    work_->gradient.resize(N);
+    work_->step.resize(N);
+    work_->hessian.resize(N, N);
   }
   W_.assign(w.begin(), w.end());
   if (limits.ln_start.empty()) {
@@ -133,17 +140,17 @@ void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<cons
   for (int iteration = 0; iteration < most_iterations; ++iteration) {
     if (value < limits.enough || beside_known(limits)) break;
     if (iteration == 0) value = evaluate(trial, T_K, P_Pa, ln_f, true);
-    if (gradient_.cwiseAbs().maxCoeff() < 1e-9) break;
-    step_ = -gradient_;
-    cholesky_.compute(hessian_);
-    if (cholesky_.info() == Eigen::Success) {
-      solved_ = cholesky_.solve(step_);
-      step_.swap(solved_);
+    if (work_->gradient.cwiseAbs().maxCoeff() < 1e-9) break;
+    work_->step = -work_->gradient;
+    work_->cholesky.compute(work_->hessian);
+    if (work_->cholesky.info() == Eigen::Success) {
+      work_->solved = work_->cholesky.solve(work_->step);
+      work_->step.swap(work_->solved);
     } else {  // where the surface bends down, its curvature counts by size: the step leads downhill
-      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(hessian_);
+      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(work_->hessian);
       const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-6);
-      step_ =
-          eigen.eigenvectors() * ((eigen.eigenvectors().transpose() * step_).array() / size.array()).matrix();
+      work_->step = eigen.eigenvectors() *
+                    ((eigen.eigenvectors().transpose() * work_->step).array() / size.array()).matrix();
     }
     kept_ = W_;
     double length = 1;
@@ -152,7 +159,7 @@ void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<cons
       for (std::size_t i = 0; i < n; ++i) {
         if (!(kept_[i] > 0)) continue;
         const double root = 2 * std::sqrt(kept_[i]);
-        const double alpha = std::max(0.05 * root, root + length * step_[static_cast<Eigen::Index>(i)]);
+        const double alpha = std::max(0.05 * root, root + length * work_->step[static_cast<Eigen::Index>(i)]);
         W_[i] = 0.25 * alpha * alpha;
         ln_W_[i] = std::log(W_[i]);
       }

@@ -1,6 +1,7 @@
 #include "jampot/files/json_results.hpp"
 
 #include <cmath>
+#include <nlohmann/json.hpp>
 
 #include "jampot/fluid/cubic.hpp"
 #include "jampot/fluid/pc_saft.hpp"
@@ -15,11 +16,11 @@ Json optional_number(const std::optional<double>& value) {
   return value ? Json(*value) : Json(nullptr);
 }
 
-Json matrix(const Eigen::MatrixXd& values) {
+Json matrix(const Matrix& values) {
   Json rows = Json::array();
-  for (Eigen::Index r = 0; r < values.rows(); ++r) {
+  for (std::size_t r = 0; r < values.rows(); ++r) {
     Json row = Json::array();
-    for (Eigen::Index c = 0; c < values.cols(); ++c) row.push_back(values(r, c));
+    for (std::size_t c = 0; c < values.columns(); ++c) row.push_back(values(r, c));
     rows.push_back(std::move(row));
   }
   return rows;

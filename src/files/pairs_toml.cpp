@@ -220,7 +220,7 @@ std::string fit_section(const Fit& fit) {
   for (const std::string& name : fit.data)
     data.push_back(toml_text(std::filesystem::path(name).filename().string()));
   for (const FittedParameter* parameter : fit.fitted()) names.push_back(toml_text(parameter->name));
-  const Eigen::MatrixXd covariance = fit.fitted_covariance();
+  const Matrix covariance = fit.fitted_covariance();
   std::string text = "\n[fit]\n";
   text += fmt::format("data = [{}]\npoints = {}\n", joined(data, ", "), fit.points);
   text += fmt::format("objective = {}\n", toml_text(std::string(name_of(fit.options.objective))));
@@ -236,9 +236,9 @@ std::string fit_section(const Fit& fit) {
   }
   text += fmt::format("parameters = [{}]\n", joined(names, ", "));
   text += "covariance = [\n";
-  for (Eigen::Index row = 0; row < covariance.rows(); ++row) {
+  for (std::size_t row = 0; row < covariance.rows(); ++row) {
     std::vector<std::string> values;
-    for (Eigen::Index k = 0; k < covariance.cols(); ++k) values.push_back(toml_number(covariance(row, k)));
+    for (std::size_t k = 0; k < covariance.columns(); ++k) values.push_back(toml_number(covariance(row, k)));
     text += fmt::format("  [{}],\n", joined(values, ", "));
   }
   text += "]\n";

@@ -58,11 +58,10 @@ CubicEquation::CubicEquation(Form form, const std::vector<Substance>& substances
                  fmt::format("no k_ij is at hand for {}: taken as 0, which suits alike substances only",
                              joined(zero, ", ")));
   }
-  for (Eigen::VectorXd* vector : {&s_, &ds_, &dds_, &sum_, &slope_sum_}) vector->resize(rows());
-  unlike_.resize(rows(), rows());
+  for (std::vector<double>* vector : {&s_, &ds_, &dds_, &sum_, &slope_sum_}) vector->resize(n);
+  unlike_.resize(n * n);
   for (std::size_t i = 0; i < n; ++i) {
-    for (std::size_t j = 0; j < n; ++j)
-      unlike_(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j)) = 1 - k_[i * n + j];
+    for (std::size_t j = 0; j < n; ++j) unlike_[i * n + j] = 1 - k_[i * n + j];
   }
   pull_.resize(n * n);
   D_i_.resize(n);
@@ -73,25 +72,33 @@ void CubicEquation::set_temperature(double T_K) {
   if (T_K == T_K_) return;
   T_K_ = T_K;
   mixed_n_.clear();
-  for (std::size_t c = 0; c < size(); ++c) {
-    const auto i = static_cast<Eigen::Index>(c);
-    if (hydrogen_[c]) {
+  for (std::size_t i = 0; i < size(); ++i) {
+    if (hydrogen_[i]) {
       constexpr double half_rate = 0.30288 / 2;
-      s_[i] = root_ac_[c] * std::sqrt(1.202) * std::exp(-half_rate * T_K / Tc_[c]);
-      ds_[i] = -half_rate / Tc_[c] * s_[i];
-      dds_[i] = half_rate / Tc_[c] * half_rate / Tc_[c] * s_[i];
+      s_[i] = root_ac_[i] * std::sqrt(1.202) * std::exp(-half_rate * T_K / Tc_[i]);
+      ds_[i] = -half_rate / Tc_[i] * s_[i];
+      dds_[i] = half_rate / Tc_[i] * half_rate / Tc_[i] * s_[i];
       continue;
     }
-    const double root = std::sqrt(T_K / Tc_[c]);
-    s_[i] = root_ac_[c] * (1 + m_[c] * (1 - root));
-    ds_[i] = -root_ac_[c] * m_[c] * root / (2 * T_K);
-    dds_[i] = root_ac_[c] * m_[c] * root / (4 * T_K * T_K);
+    const double root = std::sqrt(T_K / Tc_[i]);
+    s_[i] = root_ac_[i] * (1 + m_[i] * (1 - root));
+    ds_[i] = -root_ac_[i] * m_[i] * root / (2 * T_K);
+    dds_[i] = root_ac_[i] * m_[i] * root / (4 * T_K * T_K);
   }
   for (std::size_t i = 0; i < size(); ++i) {
     for (std::size_t j = 0; j < size(); ++j) {
-      const auto row = static_cast<Eigen::Index>(i), column = static_cast<Eigen::Index>(j);
-      pull_[i * size() + j] = s_[row] * s_[column] * unlike_(row, column);
+      pull_[i * size() + j] = s_[i] * s_[j] * unlike_[i * size() + j];
     }
+  }
+}
+
+void CubicEquation::weigh(std::span<const double> n, const std::vector<double>& with,
+                          std::vector<double>& sum) const {
+  std::fill(sum.begin(), sum.end(), 0.0);
+  for (std::size_t j = 0; j < size(); ++j) {  // by columns, so that the compiler takes several rows at once
+    const double weight = n[j] * with[j];
+    const double* column = unlike_.data() + j * size();
+    for (std::size_t i = 0; i < size(); ++i) sum[i] += weight * column[i];
   }
 }
 
@@ -99,17 +106,12 @@ void CubicEquation::set_temperature(double T_K) {
 void CubicEquation::mix(std::span<const double> n) {
   if (std::equal(n.begin(), n.end(), mixed_n_.begin(), mixed_n_.end())) return;
   mixed_n_.assign(n.begin(), n.end());
-  sum_.setZero();
-  for (std::size_t j = 0; j < size(); ++j) {  // by columns, so that the compiler takes several rows at once
-    const double weight = n[j] * s_[static_cast<Eigen::Index>(j)];
-    const double* column = unlike_.data() + j * size();
-    for (std::size_t i = 0; i < size(); ++i) sum_.data()[i] += weight * column[i];
-  }
+  weigh(n, s_, sum_);
 }
 
 double CubicEquation::a(std::size_t i, double T_K) {
   set_temperature(T_K);
-  const double root = s_[static_cast<Eigen::Index>(i)];
+  const double root = s_[i];
   return root * root;
 }
 
@@ -122,18 +124,16 @@ void CubicEquation::evaluate(double T_K, double V, std::span<const double> n, He
   const bool heat = wanted.T || wanted.TT;
   double total = 0, B = 0, D = 0, D_T = 0, D_TT = 0;
   mix(n);
-  if (heat)
-    slope_sum_.noalias() = unlike_ * Eigen::Map<const Eigen::VectorXd>(n.data(), rows()).cwiseProduct(ds_);
+  if (heat) weigh(n, ds_, slope_sum_);
   for (std::size_t i = 0; i < N; ++i) {
-    const auto row = static_cast<Eigen::Index>(i);
     total += n[i];
     B += n[i] * b_[i];
-    D_i_[i] = 2 * s_[row] * sum_[row];
-    D += n[i] * s_[row] * sum_[row];
-    D_T += 2 * n[i] * ds_[row] * sum_[row];
+    D_i_[i] = 2 * s_[i] * sum_[i];
+    D += n[i] * s_[i] * sum_[i];
+    D_T += 2 * n[i] * ds_[i] * sum_[i];
     if (!heat) continue;
-    D_iT_[i] = 2 * (ds_[row] * sum_[row] + s_[row] * slope_sum_[row]);
-    D_TT += 2 * n[i] * (dds_[row] * sum_[row] + ds_[row] * slope_sum_[row]);
+    D_iT_[i] = 2 * (ds_[i] * sum_[i] + s_[i] * slope_sum_[i]);
+    D_TT += 2 * n[i] * (dds_[i] * sum_[i] + ds_[i] * slope_sum_[i]);
   }
   const double R = gas_constant, T = T_K;
   const double by_V = 1 / V, by_free = 1 / (V - B), by_B = 1 / B, by_T = 1 / T;
@@ -177,9 +177,8 @@ CubicEquation::Mixed CubicEquation::mixed(double T_K, double P_Pa, std::span<con
   Mixed mixed{};
   mix(x);
   for (std::size_t i = 0; i < size(); ++i) {
-    const auto row = static_cast<Eigen::Index>(i);
     mixed.b += x[i] * b_[i];
-    mixed.a += x[i] * s_[row] * sum_[row];
+    mixed.a += x[i] * s_[i] * sum_[i];
   }
   add_cubic(mixed, T_K, P_Pa);
   return mixed;
@@ -202,7 +201,7 @@ double CubicEquation::gibbs(const Mixed& m, double T_K, const VolumeRoot& root) 
 
 std::optional<double> CubicEquation::ln_phi_pure(std::size_t i, double T_K, double P_Pa) {
   set_temperature(T_K);
-  const double root_a = s_[static_cast<Eigen::Index>(i)];
+  const double root_a = s_[i];
   Mixed pure{};
   pure.a = root_a * root_a;
   pure.b = b_[i];

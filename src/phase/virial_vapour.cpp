@@ -1,5 +1,6 @@
 #include "jampot/phase/virial_vapour.hpp"
 
+#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
@@ -8,6 +9,12 @@
 
 namespace jampot {
 
+struct VirialVapour::Work {
+  Eigen::VectorXd unknown, residual;  // ln u_i = ln(monomers of i/y_i), ln N
+  Eigen::MatrixXd jacobian, right, answer;
+  Eigen::PartialPivLU<Eigen::MatrixXd> lu;
+};
+
 VirialVapour::VirialVapour(std::unique_ptr<VirialCoefficients> coefficients)
     : B_(std::move(coefficients)),
       row_(B_->size()),
@@ -15,10 +22,10 @@ VirialVapour::VirialVapour(std::unique_ptr<VirialCoefficients> coefficients)
       kappa_T_(kappa_),
       kappa_P_(kappa_) {
   const auto n = static_cast<Eigen::Index>(B_->size());
-  unknown_.resize(n + 1);
-  residual_.resize(n + 1);
-  jacobian_.resize(n + 1, n + 1);
-  right_.resize(n + 1, n + 2);
+  work_->unknown.resize(n + 1);
+  work_->residual.resize(n + 1);
+  work_->jacobian.resize(n + 1, n + 1);
+  work_->right.resize(n + 1, n + 2);
 }
 
 VirialVapour::VirialVapour(const VirialVapour& other) : VirialVapour(other.B_->clone()) {}
@@ -79,41 +86,43 @@ void VirialVapour::find_monomers(double T_K, double P_Pa, std::span<const double
       kappa_P_[k] = 1 + by * excess;
     }
   }
-  unknown_.setZero();
+  work_->unknown.setZero();
   for (std::size_t i = 0; i < n; ++i)  // as if each were alone: 1/u = 1 + 2 kappa u
-    unknown_[static_cast<Eigen::Index>(i)] = -std::log((1 + std::sqrt(1 + 8 * y[i] * kappa_[i * n + i])) / 2);
+    work_->unknown[static_cast<Eigen::Index>(i)] =
+        -std::log((1 + std::sqrt(1 + 8 * y[i] * kappa_[i * n + i])) / 2);
   const auto last = static_cast<Eigen::Index>(n);
   constexpr int most_steps = 80;
   for (int step = 0; step < most_steps; ++step) {
-    const double N = std::exp(unknown_[last]);
-    jacobian_.setZero();
+    const double N = std::exp(work_->unknown[last]);
+    work_->jacobian.setZero();
     double total = 0, dimers = 0;
     for (std::size_t i = 0; i < n; ++i) {
       const auto row = static_cast<Eigen::Index>(i);
-      const double u = std::exp(unknown_[row]);
+      const double u = std::exp(work_->unknown[row]);
       double sum = 0;
       for (std::size_t j = 0; j < n; ++j) {
         const auto column = static_cast<Eigen::Index>(j);
-        const double term = (i == j ? 2 : 1) * y[j] * std::exp(unknown_[column]) * kappa_[i * n + j] / N;
+        const double term =
+            (i == j ? 2 : 1) * y[j] * std::exp(work_->unknown[column]) * kappa_[i * n + j] / N;
         sum += term;
-        jacobian_(row, column) += u * term;
+        work_->jacobian(row, column) += u * term;
       }
       // u (1 + sum) = 1
-      residual_[row] = u * (1 + sum) - 1;
-      jacobian_(row, row) += u * (1 + sum);
-      jacobian_(row, last) = -u * sum;
+      work_->residual[row] = u * (1 + sum) - 1;
+      work_->jacobian(row, row) += u * (1 + sum);
+      work_->jacobian(row, last) = -u * sum;
       total += y[i] * u;
       dimers += y[i] * u * sum / 2;
-      jacobian_(last, row) = (y[i] * u + y[i] * u * sum) / N;
+      work_->jacobian(last, row) = (y[i] * u + y[i] * u * sum) / N;
     }
-    residual_[last] = (total + dimers) / N - 1;
-    jacobian_(last, last) = -(total + 2 * dimers) / N;
-    const double most = residual_.lpNorm<Eigen::Infinity>();
-    lu_.compute(jacobian_);
-    residual_ = lu_.solve(residual_).eval();
-    const double longest = residual_.lpNorm<Eigen::Infinity>();
+    work_->residual[last] = (total + dimers) / N - 1;
+    work_->jacobian(last, last) = -(total + 2 * dimers) / N;
+    const double most = work_->residual.lpNorm<Eigen::Infinity>();
+    work_->lu.compute(work_->jacobian);
+    work_->residual = work_->lu.solve(work_->residual).eval();
+    const double longest = work_->residual.lpNorm<Eigen::Infinity>();
     if (!std::isfinite(longest)) break;
-    unknown_ -= residual_ * std::min(1.0, 2 / std::max(longest, 1e-300));
+    work_->unknown -= work_->residual * std::min(1.0, 2 / std::max(longest, 1e-300));
     if (most < 1e-14 || (longest < 1e-14 && most < 1e-12)) return;
   }
   throw CalculationError(
@@ -125,43 +134,43 @@ void VirialVapour::chemical(double T_K, double P_Pa, std::span<const double> y, 
   find_monomers(T_K, P_Pa, y);
   const std::size_t n = size();
   const auto last = static_cast<Eigen::Index>(n);
-  const double by = P_Pa / (gas_constant * T_K), N = std::exp(unknown_[last]);
+  const double by = P_Pa / (gas_constant * T_K), N = std::exp(work_->unknown[last]);
   // ln phi_i = ln u_i - ln N + B_ii(free) P/(R T)
   for (std::size_t i = 0; i < n; ++i) {
     const double free = B_->total(i, i).value - B_->bound(i, i).value;
-    out.ln_phi[i] = unknown_[static_cast<Eigen::Index>(i)] - unknown_[last] + free * by;
+    out.ln_phi[i] = work_->unknown[static_cast<Eigen::Index>(i)] - work_->unknown[last] + free * by;
   }
   if (!wanted.T && !wanted.ln_P && !wanted.composition) return;
   // How the equations change with T, ln P and the amounts (as if they did not sum to one: N counts
   // molecules).
-  right_.setZero();
+  work_->right.setZero();
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
-    const double u = std::exp(unknown_[row]);
+    const double u = std::exp(work_->unknown[row]);
     for (std::size_t j = 0; j < n; ++j) {
-      const double pair = u * std::exp(unknown_[static_cast<Eigen::Index>(j)]) * kappa_[i * n + j] / N;
+      const double pair = u * std::exp(work_->unknown[static_cast<Eigen::Index>(j)]) * kappa_[i * n + j] / N;
       const double term = (i == j ? 2 : 1) * y[j] * pair;
-      right_(row, 0) += term * kappa_T_[i * n + j];
-      right_(row, 1) += term * kappa_P_[i * n + j];
-      right_(row, 2 + static_cast<Eigen::Index>(j)) += (i == j ? 2 : 1) * pair;
-      right_(last, 0) += y[i] * term * kappa_T_[i * n + j] / (2 * N);
-      right_(last, 1) += y[i] * term * kappa_P_[i * n + j] / (2 * N);
-      right_(last, 2 + row) += term / N;
+      work_->right(row, 0) += term * kappa_T_[i * n + j];
+      work_->right(row, 1) += term * kappa_P_[i * n + j];
+      work_->right(row, 2 + static_cast<Eigen::Index>(j)) += (i == j ? 2 : 1) * pair;
+      work_->right(last, 0) += y[i] * term * kappa_T_[i * n + j] / (2 * N);
+      work_->right(last, 1) += y[i] * term * kappa_P_[i * n + j] / (2 * N);
+      work_->right(last, 2 + row) += term / N;
     }
-    right_(last, 2 + row) += u / N;
+    work_->right(last, 2 + row) += u / N;
   }
-  answer_ = lu_.solve(right_);
+  work_->answer = work_->lu.solve(work_->right);
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
     const double free = B_->total(i, i).value - B_->bound(i, i).value;
     const double free_T = B_->total(i, i).dT - B_->bound(i, i).dT;
-    if (wanted.T) out.dT[i] = -answer_(row, 0) + answer_(last, 0) + by * (free_T - free / T_K);
-    if (wanted.ln_P) out.dln_P[i] = -answer_(row, 1) + answer_(last, 1) + free * by;
+    if (wanted.T) out.dT[i] = -work_->answer(row, 0) + work_->answer(last, 0) + by * (free_T - free / T_K);
+    if (wanted.ln_P) out.dln_P[i] = -work_->answer(row, 1) + work_->answer(last, 1) + free * by;
     for (std::size_t k = 0; wanted.composition && k < n; ++k) {
       const auto column = 2 + static_cast<Eigen::Index>(k);
       // The true mole fraction of the monomer is u_i n_i/N, the apparent one n_i/sum n: their quotient gains
       // d ln (sum n)/d n_k = 1.
-      out.dn[i * n + k] = -answer_(row, column) + answer_(last, column) + 1;
+      out.dn[i * n + k] = -work_->answer(row, column) + work_->answer(last, column) + 1;
     }
   }
 }
@@ -170,7 +179,7 @@ double VirialVapour::true_moles(double T_K, double P_Pa, std::span<const double>
   B_->set_temperature(T_K);
   if (!B_->dimers()) return 1;
   find_monomers(T_K, P_Pa, y);
-  return std::exp(unknown_[static_cast<Eigen::Index>(size())]);
+  return std::exp(work_->unknown[static_cast<Eigen::Index>(size())]);
 }
 
 }  // namespace jampot

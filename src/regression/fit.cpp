@@ -11,6 +11,7 @@
 #include <filesystem>
 #include <numeric>
 
+#include "../basis/eigen.hpp"
 #include "fit_notices.hpp"
 #include "fit_problem.hpp"
 #include "jampot/basis/error.hpp"
@@ -122,14 +123,15 @@ void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixX
                                   eigen.eigenvectors().transpose();
   Eigen::VectorXd unit(free);
   for (Eigen::Index p = 0; p < free; ++p) unit[p] = scale[p] * plan.free[static_cast<std::size_t>(p)].scale;
-  result.covariance = unit.asDiagonal() * inverse * unit.asDiagonal();
+  Eigen::MatrixXd covariance = unit.asDiagonal() * inverse * unit.asDiagonal();
   // Where no uncertainty is taken as known, the scatter of the points sets the scale.
   if (result.options.objective != Objective::maximum_likelihood) {
-    result.covariance *= result.objective / std::max(1.0, result.degrees_of_freedom);
+    covariance *= result.objective / std::max(1.0, result.degrees_of_freedom);
   }
-  const Eigen::VectorXd error = result.covariance.diagonal().cwiseSqrt();
+  const Eigen::VectorXd error = covariance.diagonal().cwiseSqrt();
+  result.covariance = from_eigen(covariance);
   result.correlation =
-      error.cwiseInverse().asDiagonal() * result.covariance * error.cwiseInverse().asDiagonal();
+      from_eigen(error.cwiseInverse().asDiagonal() * covariance * error.cwiseInverse().asDiagonal());
   Eigen::Index p = 0;
   for (FittedParameter& parameter : result.parameters) {
     if (parameter.is_free()) parameter.std_error = error[p++];
@@ -437,7 +439,7 @@ std::vector<const FittedParameter*> Fit::fitted() const& {
   return list;
 }
 
-Eigen::MatrixXd Fit::fitted_covariance() const {
+Matrix Fit::fitted_covariance() const {
   const auto from = free(), to = fitted();
   Eigen::MatrixXd follows = Eigen::MatrixXd::Zero(std::ssize(to), std::ssize(from));
   for (Eigen::Index row = 0; row < follows.rows(); ++row) {
@@ -445,7 +447,7 @@ Eigen::MatrixXd Fit::fitted_covariance() const {
     if (parameter->tied_to) parameter = &parameters[*parameter->tied_to];
     follows(row, std::find(from.begin(), from.end(), parameter) - from.begin()) = 1;
   }
-  return follows * covariance * follows.transpose();
+  return from_eigen(follows * to_eigen(covariance) * follows.transpose());
 }
 
 std::string Fit::source() const {
@@ -482,7 +484,7 @@ double LiquidRow::distance() const {
 std::vector<PairParameters> Fit::pairs() const {
   const std::size_t terms = terms_for_fit(options.model).size();
   std::vector<PairParameters> list;
-  const Eigen::MatrixXd covariance_of_all = fitted_covariance();
+  const Eigen::MatrixXd covariance_of_all = to_eigen(fitted_covariance());
   const auto joint = std::make_shared<const std::vector<double>>(
       covariance_of_all.data(), covariance_of_all.data() + covariance_of_all.size());
   std::size_t p = 0;
@@ -663,7 +665,7 @@ AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const 
   Mixture mixture = fit.mixture();
   const AzeotropeSensitivity sensitivity = azeotrope_sensitivity(mixture, sought, azeotrope);
   const auto fitted = fit.fitted();
-  const Eigen::MatrixXd covariance = fit.fitted_covariance();
+  const Eigen::MatrixXd covariance = to_eigen(fit.fitted_covariance());
   Eigen::VectorXd dx(fitted.size()), dheld(fitted.size());
   for (std::size_t p = 0; p < fitted.size(); ++p) {
     const double basis = TemperatureFunction::basis(fitted[p]->coefficient, azeotrope.T_K);

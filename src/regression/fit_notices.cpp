@@ -98,7 +98,7 @@ void doubtful_parameters(Fit& fit) {
   constexpr double nearly_one = 0.99;
   for (std::size_t a = 0; a < free.size(); ++a) {
     for (std::size_t b = a + 1; b < free.size(); ++b) {
-      const double correlation = fit.correlation(static_cast<Eigen::Index>(a), static_cast<Eigen::Index>(b));
+      const double correlation = fit.correlation(a, b);
       if (std::abs(correlation) > nearly_one) {
         fit.notices.add(
             "correlated-parameters",

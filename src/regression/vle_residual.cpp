@@ -2,6 +2,8 @@
 
 #include <cmath>
 
+#include "../basis/eigen.hpp"
+
 namespace jampot {
 
 FitContext::FitContext(Mixture mixture, std::vector<FreeParameter> free)
@@ -28,7 +30,7 @@ bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<
   out.y = state.w;
   if (!with_derivatives) return true;
 
-  const Eigen::MatrixXd& s = context.solver().sensitivity(Sought::pressure, x, state);
+  const auto s = to_eigen(context.solver().sensitivity(Sought::pressure, x, state));
   const auto N = static_cast<Eigen::Index>(n);
   const auto with_parameter = [&](Eigen::Index row, std::size_t p) {
     return context.derivative(

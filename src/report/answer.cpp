@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <nlohmann/json.hpp>
 
 #include "jampot/basis/error.hpp"
 
@@ -40,7 +41,7 @@ Table thinned(const Table& table, std::size_t most) {
 
 Table sources_table(const Answer& answer) {
   Table table{"Sources and notices", {{"what"}, {"source"}}, {}};
-  for (const Json& parameter : answer.json.value("parameters", Json::array())) {
+  for (const Json& parameter : answer.json->value("parameters", Json::array())) {
     // Of one substance, or of a pair: then of a model, or an interaction of an equation of state.
     std::string what =
         parameter.contains("substance")
@@ -113,19 +114,23 @@ void demand_numbers(const Answer& answer) {
       }
     }
   }
-  if (!all_finite(answer.json))
+  if (!all_finite(*answer.json))
     throw CalculationError(fmt::format("something came out as no number: {}", why));
 }
 
 Json Answer::whole_json() const {
-  Json whole = json;
+  Json whole = *json;
   whole["notices"] = to_json(notices);
   return whole;
 }
 
+std::string Answer::json_text() const {
+  return jampot::json_text(whole_json());
+}
+
 std::vector<std::string> closing_lines(const Answer& answer) {
   std::vector<std::string> lines = answer.lines;
-  for (std::string& line : parameter_lines(answer.json)) lines.push_back(std::move(line));
+  for (std::string& line : parameter_lines(*answer.json)) lines.push_back(std::move(line));
   return lines;
 }
 

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
 #include "jampot/basis/text.hpp"
@@ -18,8 +19,8 @@ class AzeotropesAnswer {
       : study_(study), options_(options) {}
 
   Answer told() {
-    answer_.json = contenders_header("azeotropes", study_.contenders);
-    answer_.json["azeotropes"] = Json::array();
+    *answer_.json = contenders_header("azeotropes", study_.contenders);
+    (*answer_.json)["azeotropes"] = Json::array();
     Table table = empty_table();
     for (const FoundAzeotropes& search : study_.searches) add(search, table);
     answer_.notices = study_.notices;
@@ -49,7 +50,7 @@ class AzeotropesAnswer {
                  {"expected", found.index_expected},
                  {"balanced", found.balanced()}};
     if (study_.compared()) balance["liquid"] = label;
-    answer_.json["index_balance"].push_back(std::move(balance));
+    (*answer_.json)["index_balance"].push_back(std::move(balance));
     answer_.lines.push_back(fmt::format("{}{:.6g} kPa: {}", study_.compared() ? label + ", " : "",
                                         search.P_Pa / 1000, balance_of(found)));
   }
@@ -120,7 +121,7 @@ class AzeotropesAnswer {
       json["u_x"] = u->u_x;
       json["u_T_K"] = u->u_T_K;
     }
-    answer_.json[point.members.size() == 1 ? "pure" : "azeotropes"].push_back(std::move(json));
+    (*answer_.json)[point.members.size() == 1 ? "pure" : "azeotropes"].push_back(std::move(json));
     if (point.members.size() == 1 && !options_.all) return;
     std::vector<Cell> row;
     if (study_.compared()) row.emplace_back(label);

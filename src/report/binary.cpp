@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <nlohmann/json.hpp>
 
 #include "binary_tables.hpp"
 #include "contenders.hpp"
@@ -47,7 +48,7 @@ class BinaryAnswer {
       : study_(study), options_(options), looks_{options.units, options.basis, study.measured} {}
 
   Answer told() {
-    answer_.json = contenders_header(command(), study_.contenders);
+    *answer_.json = contenders_header(command(), study_.contenders);
     tables();
     std::vector<Table> deviations;
     add_deviations(study_.beside, study_.contenders, answer_, deviations);
@@ -93,11 +94,11 @@ class BinaryAnswer {
                               isobaric ? u.u_T_K : u.u_P_Pa, u.u_y1});
         json.push_back({{"x", curve.points[p].x}, {"u_T_K", u.u_T_K}, {"u_P_Pa", u.u_P_Pa}, {"u_y", u.u_y1}});
       }
-      answer_.json["curves"][k]["uncertainty"] = std::move(json);
+      (*answer_.json)["curves"][k]["uncertainty"] = std::move(json);
       for (std::size_t a = 0; a < band.azeotropes.size(); ++a) {
         const AzeotropeBand& u = band.azeotropes[a];
-        answer_.json["curves"][k]["azeotropes"][a]["u_x"] = u.u_x1;
-        answer_.json["curves"][k]["azeotropes"][a][isobaric ? "u_T_K" : "u_P_Pa"] =
+        (*answer_.json)["curves"][k]["azeotropes"][a]["u_x"] = u.u_x1;
+        (*answer_.json)["curves"][k]["azeotropes"][a][isobaric ? "u_T_K" : "u_P_Pa"] =
             isobaric ? u.u_T_K : u.u_P_Pa;
         answer_.lines.push_back(fmt::format(
             "azeotrope: u(x1) = {:.5f}, {}", u.u_x1,
@@ -114,7 +115,7 @@ class BinaryAnswer {
     for (const BinaryCurve& curve : study_.curves) {
       Json json = to_json(curve, mixture().substances());
       if (compared) json["liquid"] = curve.label;
-      answer_.json["curves"].push_back(std::move(json));
+      (*answer_.json)["curves"].push_back(std::move(json));
       answer_.tables.push_back(curve_table(curve, mixture(), options_.basis, options_.units));
       if (compared) answer_.tables.back().title += ", " + curve.label;
       if (!compared || !one) answer_.screen.push_back(thinned(answer_.tables.back()));

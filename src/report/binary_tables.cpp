@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <nlohmann/json.hpp>
+
 #include "jampot/report/answer.hpp"
 
 namespace jampot {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
+#include <nlohmann/json.hpp>
 
 #include "jampot/report/data.hpp"
 
@@ -49,8 +50,8 @@ Figure consistency_figure(const Consistency& result, const DataSet& data) {
 
 Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
   Answer answer;
-  answer.json = plain_header("consistency");
-  answer.json["tests"] = Json::array();
+  *answer.json = plain_header("consistency");
+  (*answer.json)["tests"] = Json::array();
   for (const auto& [data, result] : study.sets) {
     const std::string& file = data.name;
     Table tests{fmt::format("Consistency of {} ({} mixed points)", file, result.points.size()),
@@ -59,13 +60,13 @@ Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
     for (const ConsistencyTest& test : result.tests) {
       tests.rows.push_back({test.name, fmt::format("{:.4g}", test.value), fmt::format("{:.4g}", test.limit),
                             test.unit, std::string(name_of(test.verdict)), test.meaning});
-      answer.json["tests"].push_back({{"file", file},
-                                      {"name", test.name},
-                                      {"value", test.value},
-                                      {"limit", test.limit},
-                                      {"unit", test.unit},
-                                      {"verdict", name_of(test.verdict)},
-                                      {"meaning", test.meaning}});
+      (*answer.json)["tests"].push_back({{"file", file},
+                                         {"name", test.name},
+                                         {"value", test.value},
+                                         {"limit", test.limit},
+                                         {"unit", test.unit},
+                                         {"verdict", name_of(test.verdict)},
+                                         {"meaning", test.meaning}});
     }
     Table points{"Point by point",
                  {{"x1", Dimension::fraction, 4},
@@ -80,22 +81,22 @@ Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
     for (const ConsistencyPoint& point : result.points) {
       points.rows.push_back({point.x1, point.T_K, point.P_Pa, point.ln_gamma_1, point.ln_gamma_2, point.gE,
                              point.gE_fit, point.dy});
-      answer.json["points"].push_back({{"file", file},
-                                       {"x1", point.x1},
-                                       {"T_K", point.T_K},
-                                       {"P_Pa", point.P_Pa},
-                                       {"ln_gamma", {point.ln_gamma_1, point.ln_gamma_2}},
-                                       {"gE_RT", point.gE},
-                                       {"gE_RT_fit", point.gE_fit},
-                                       {"dy1", point.dy}});
+      (*answer.json)["points"].push_back({{"file", file},
+                                          {"x1", point.x1},
+                                          {"T_K", point.T_K},
+                                          {"P_Pa", point.P_Pa},
+                                          {"ln_gamma", {point.ln_gamma_1, point.ln_gamma_2}},
+                                          {"gE_RT", point.gE},
+                                          {"gE_RT_fit", point.gE_fit},
+                                          {"dy1", point.dy}});
     }
     answer.screen.push_back(tests);
     answer.screen.push_back(thinned(points));
     answer.tables.push_back(std::move(tests));
     answer.tables.push_back(std::move(points));
-    if (answer.json["substances"].empty()) {
+    if ((*answer.json)["substances"].empty()) {
       for (const Substance& substance : data.substances)
-        answer.json["substances"].push_back(to_json(substance));
+        (*answer.json)["substances"].push_back(to_json(substance));
     }
     if (!answer.figure) answer.figure = consistency_figure(result, data);
   }

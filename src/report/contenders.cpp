@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "binary_tables.hpp"
 #include "jampot/basis/text.hpp"
@@ -42,14 +43,14 @@ void add_deviations(const std::vector<MeasuredBeside>& beside, const std::vector
     Json json = to_json(one.comparison);
     json["file"] = one.set;
     if (compared) json["liquid"] = label;
-    answer.json["measured"].push_back(std::move(json));
+    (*answer.json)["measured"].push_back(std::move(json));
     tables.push_back(
         deviation_table(one.comparison, compared ? fmt::format("{}, {}", one.set, label) : one.set));
   }
 }
 
 void add_working(const std::vector<std::string>& lines, Answer& answer) {
-  answer.json["working"] = lines;
+  (*answer.json)["working"] = lines;
   answer.lines.insert(answer.lines.end(), lines.begin(), lines.end());
 }
 

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "jampot/basis/text.hpp"
 
@@ -70,7 +71,7 @@ Json set_json(const DataSet& set) {
 Answer answer(const std::vector<DataSet>& sets, const AnswerOptions& options) {
   const DisplayUnits& units = options.units;
   Answer answer;
-  answer.json = plain_header("data");
+  *answer.json = plain_header("data");
   Table table{"Measured data",
               {{"data set"},
                {"substances"},
@@ -92,10 +93,10 @@ Answer answer(const std::vector<DataSet>& sets, const AnswerOptions& options) {
                                         .text(Dimension::pressure, units, "{:.2f}")
                                   : std::string(),
                           fmt::format("{:.4g} to {:.4g}", x.low, x.high), set.source});
-    answer.json["data_sets"].push_back(set_json(set));
+    (*answer.json)["data_sets"].push_back(set_json(set));
     for (const Substance& substance : set.substances) {
       const Json short_form = to_json(substance);
-      Json& known = answer.json["substances"];
+      Json& known = (*answer.json)["substances"];
       if (std::find(known.begin(), known.end(), short_form) == known.end()) known.push_back(short_form);
     }
     answer.notices.add(set.notices);

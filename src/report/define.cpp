@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
@@ -98,18 +99,18 @@ Figure drawn_of(const DefineStudy& study, const DisplayUnits& units) {
 
 Answer answer(const DefineStudy& study, const AnswerOptions& options) {
   Answer answer;
-  answer.json = plain_header("define");
+  *answer.json = plain_header("define");
   if (study.divided) {
     const Molecule& molecule = study.divided->molecule;
     answer.tables.push_back(division_table(fmt::format("Groups of {} ({})", study.smiles, molecule.formula()),
-                                           molecule, study.divided->groups, answer.json["division"]));
+                                           molecule, study.divided->groups, (*answer.json)["division"]));
     if (study.divided->unifac)
       answer.tables.push_back(division_table("Subgroups of UNIFAC", molecule, *study.divided->unifac,
-                                             answer.json["unifac_division"]));
+                                             (*answer.json)["unifac_division"]));
   }
-  answer.json["substances"].push_back(to_json(study.defined.substance));
+  (*answer.json)["substances"].push_back(to_json(study.defined.substance));
   for (const DefinedConstant& constant : study.defined.constants) {
-    answer.json[constant.estimated ? "estimates" : "given"].push_back(
+    (*answer.json)[constant.estimated ? "estimates" : "given"].push_back(
         {{"property", constant.name},
          {"value", constant.value},
          {"method", constant.method},
@@ -118,12 +119,12 @@ Answer answer(const DefineStudy& study, const AnswerOptions& options) {
   answer.tables.push_back(constants_table(study.defined));
   if (!study.known.vapour_pressure_points.empty() && study.defined.substance.vapour_pressure)
     answer.tables.push_back(
-        points_table(study.defined.substance, study.known.vapour_pressure_points, answer.json));
+        points_table(study.defined.substance, study.known.vapour_pressure_points, *answer.json));
   answer.notices = study.notices;
   if (study.against) {
     Json comparison = Json::array();
     answer.tables.push_back(comparison_table(study, comparison));
-    answer.json["against"] = std::move(comparison);
+    (*answer.json)["against"] = std::move(comparison);
   }
   if (options.figure) answer.figure = drawn_of(study, options.units);
   return answer;

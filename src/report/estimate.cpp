@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <cmath>
+#include <nlohmann/json.hpp>
 
 #include "jampot/liquid/models.hpp"
 
@@ -34,9 +35,10 @@ void add_values(const PairParameters& pair, const std::string& names, Table& tab
 
 Answer answer(const EstimateStudy& study, const AnswerOptions&) {
   Answer answer;
-  answer.json = plain_header("estimate");
-  answer.json["models"]["liquid"] = study.model;
-  for (const Substance& substance : study.substances) answer.json["substances"].push_back(to_json(substance));
+  *answer.json = plain_header("estimate");
+  (*answer.json)["models"]["liquid"] = study.model;
+  for (const Substance& substance : study.substances)
+    (*answer.json)["substances"].push_back(to_json(substance));
   Table table{"Estimated parameters", {{"pair"}, {"term"}, {"coefficient"}, {"value"}}, {}};
   Table quality{"How well the model follows what it was fitted to",
                 {{"pair"},
@@ -60,9 +62,9 @@ Answer answer(const EstimateStudy& study, const AnswerOptions&) {
     }
     add_values(found.pair, names, table, json);
     fits.push_back(std::move(json));
-    answer.json["parameters"].push_back(to_json(found.pair));
+    (*answer.json)["parameters"].push_back(to_json(found.pair));
   }
-  answer.json["fits"] = std::move(fits);
+  (*answer.json)["fits"] = std::move(fits);
   answer.tables.push_back(std::move(table));
   if (!quality.rows.empty()) answer.tables.push_back(std::move(quality));
   answer.notices = study.notices;
@@ -74,8 +76,8 @@ Answer answer(const MoscedStudy& study, const AnswerOptions&) {
   const MoscedFit& found = study.found;
   const MoscedParameters& p = found.parameters;
   Answer answer;
-  answer.json = plain_header("estimate");
-  answer.json["models"]["liquid"] = "mosced";
+  *answer.json = plain_header("estimate");
+  (*answer.json)["models"]["liquid"] = "mosced";
   Table table{
       fmt::format("MOSCED parameters of {}", name),
       {{"parameter"}, {"value", Dimension::number, 4}, {"standard error", Dimension::number, 4}, {"remark"}},
@@ -109,7 +111,7 @@ Answer answer(const MoscedStudy& study, const AnswerOptions&) {
                            study.points[k].T_K, study.points[k].gamma, found.model[k]});
   }
   answer.tables.push_back(std::move(limits));
-  answer.json["fits"] = Json::array({std::move(fit)});
+  (*answer.json)["fits"] = Json::array({std::move(fit)});
   answer.notices = study.notices;
   answer.lines.push_back(
       fmt::format("to use them: jampot define {} ... --mosced \"v={:.6g}, lambda={:.6g}, tau={:.6g}, "

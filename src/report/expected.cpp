@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <nlohmann/json.hpp>
 
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
@@ -27,7 +28,7 @@ std::pair<std::string, std::string> name_and_unit(const std::string& heading) {
 class Names {
  public:
   explicit Names(const Answer& answer) {
-    for (const Json& substance : answer.json.value("substances", Json::array())) {
+    for (const Json& substance : answer.json->value("substances", Json::array())) {
       const std::string name = substance["name"];
       formulas_.emplace_back(lower_case(name), substance.value("formula", ""));
       std::vector<std::string> others{name, substance.value("formula", ""), substance.value("cas", ""),
@@ -271,12 +272,12 @@ class Beside {
                             reference == 0 ? Cell() : Cell(percent)});
     worst_ = std::max(worst_, std::abs(percent));
     const auto [name, unit] = name_and_unit(title);
-    answer_.json["expected"].push_back({{"row", row + 1},
-                                        {"quantity", name},
-                                        {"unit", unit},
-                                        {"result", result},
-                                        {"reference", reference},
-                                        {"deviation", result - reference}});
+    (*answer_.json)["expected"].push_back({{"row", row + 1},
+                                           {"quantity", name},
+                                           {"unit", unit},
+                                           {"result", result},
+                                           {"reference", reference},
+                                           {"deviation", result - reference}});
   }
 
   Answer& answer_;

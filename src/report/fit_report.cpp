@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
+#include <nlohmann/json.hpp>
 
 #include "fit_tables.hpp"
 #include "jampot/basis/error.hpp"

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <nlohmann/json.hpp>
 
 namespace jampot {
 namespace {
@@ -57,10 +58,9 @@ Table parameter_table(const Fit& fit) {
   const auto free = fit.free();
   for (std::size_t k = 0; k < free.size() && free.size() > 1; ++k) {
     table.columns.push_back({fmt::format("r({})", free[k]->name), Dimension::number, 3});
-    Eigen::Index row = 0;
+    std::size_t row = 0;
     for (std::size_t p = 0; p < fit.parameters.size(); ++p) {
-      table.rows[p].push_back(
-          fit.parameters[p].is_free() ? Cell(fit.correlation(row++, static_cast<Eigen::Index>(k))) : Cell());
+      table.rows[p].push_back(fit.parameters[p].is_free() ? Cell(fit.correlation(row++, k)) : Cell());
     }
   }
   return table;

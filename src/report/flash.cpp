@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
 #include "flash_tables.hpp"
@@ -17,13 +18,13 @@ class FlashAnswer {
   FlashAnswer(const FlashStudy& study, const AnswerOptions& options) : study_(study), options_(options) {}
 
   Answer told() {
-    answer_.json = contenders_header("flash", study_.contenders);
+    *answer_.json = contenders_header("flash", study_.contenders);
     for (const FlashCase& flash : study_.cases) {
       Json json = to_json(flash, study_.substances());
-      if (!answer_.json.contains("phases")) {  // the first result at the top, where most look
-        for (const auto& [key, value] : json.items()) answer_.json[key] = value;
+      if (!answer_.json->contains("phases")) {  // the first result at the top, where most look
+        for (const auto& [key, value] : json.items()) (*answer_.json)[key] = value;
       }
-      answer_.json["results"].push_back(std::move(json));
+      (*answer_.json)["results"].push_back(std::move(json));
     }
     answer_.tables = flash_tables(study_.cases, study_.substances(), options_.basis);
     balances();
@@ -54,7 +55,7 @@ class FlashAnswer {
     if (energy >= 0)
       answer_.lines.push_back(fmt::format("energy balance closed to {:.0e} of the sum of |n h|", energy));
     if (study_.cases.front().h_J_mol) {
-      answer_.json["reference"] = name_of(study_.reference);
+      (*answer_.json)["reference"] = name_of(study_.reference);
       answer_.lines.push_back("enthalpies are zero for the " + name_of(study_.reference));
     }
     for (const Contender& contender : study_.contenders) {

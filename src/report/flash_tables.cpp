@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "jampot/basis/text.hpp"
 #include "jampot/phase/composition.hpp"

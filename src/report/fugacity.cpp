@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
 
@@ -31,17 +32,17 @@ void add_roots(const FugacityByEquation& result, const std::vector<Substance>& s
     row.insert(row.end(), root.phi.begin(), root.phi.end());
     row.insert(row.end(), {root.h_residual_J_mol, root.s_residual_J_mol_K});
     table.rows.push_back(std::move(row));
-    answer.json["roots"].push_back({{"fluid", result.equation},
-                                    {"T_K", root.T_K},
-                                    {"P_Pa", root.P_Pa},
-                                    {"x", root.x},
-                                    {"phase", root.phase},
-                                    {"stable", root.stable},
-                                    {"Z", root.Z},
-                                    {"v_m3_mol", root.v_m3_mol},
-                                    {"phi", root.phi},
-                                    {"h_residual_J_mol", root.h_residual_J_mol},
-                                    {"s_residual_J_mol_K", root.s_residual_J_mol_K}});
+    (*answer.json)["roots"].push_back({{"fluid", result.equation},
+                                       {"T_K", root.T_K},
+                                       {"P_Pa", root.P_Pa},
+                                       {"x", root.x},
+                                       {"phase", root.phase},
+                                       {"stable", root.stable},
+                                       {"Z", root.Z},
+                                       {"v_m3_mol", root.v_m3_mol},
+                                       {"phi", root.phi},
+                                       {"h_residual_J_mol", root.h_residual_J_mol},
+                                       {"s_residual_J_mol_K", root.s_residual_J_mol_K}});
   }
   answer.tables.push_back(std::move(table));
 }
@@ -81,11 +82,11 @@ Table side_by_side(const FugacityStudy& study) {
 
 Answer answer(const FugacityStudy& study, const AnswerOptions&) {
   Answer answer;
-  answer.json = fluid_header("fugacity", study.substances, *study.first);
+  *answer.json = fluid_header("fugacity", study.substances, *study.first);
   Json names = Json::array();
   for (const FugacityByEquation& result : study.results) names.push_back(result.equation);
-  answer.json["models"] = {{"fluid", names}};
-  answer.json["roots"] = Json::array();
+  (*answer.json)["models"] = {{"fluid", names}};
+  (*answer.json)["roots"] = Json::array();
   for (const FugacityByEquation& result : study.results) add_roots(result, study.substances, answer);
   if (study.results.size() > 1) answer.tables.push_back(side_by_side(study));
   if (!study.working.empty()) add_working(study.working, answer);

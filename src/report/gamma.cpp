@@ -6,6 +6,7 @@
 #include <cmath>
 #include <filesystem>
 #include <map>
+#include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
 #include "jampot/basis/error.hpp"
@@ -46,7 +47,7 @@ class GammaAnswer {
 
   // What a candidate rests on, behind what is there already.
   void add_parameters(const GammaCandidate& candidate) {
-    Json& all = answer_.json["parameters"];
+    Json& all = (*answer_.json)["parameters"];
     const auto add = [&](const Json& parameter) {
       if (std::find(all.begin(), all.end(), parameter) == all.end()) all.push_back(parameter);
     };
@@ -73,18 +74,18 @@ class GammaAnswer {
 
   void header() {
     const GammaCandidate& first = study_.candidates.front();
-    answer_.json = plain_header("gamma");
+    *answer_.json = plain_header("gamma");
     for (const Substance& substance : substances())
-      answer_.json["substances"].push_back(jampot::to_json(substance));
-    answer_.json["models"]["liquid"] = first.model ? std::string(first.model->name()) : "mosced";
-    answer_.json["parameters"] = Json::array();
+      (*answer_.json)["substances"].push_back(jampot::to_json(substance));
+    (*answer_.json)["models"]["liquid"] = first.model ? std::string(first.model->name()) : "mosced";
+    (*answer_.json)["parameters"] = Json::array();
     add_parameters(first);
     for (const GammaCandidate& candidate : study_.candidates) {
       if (&candidate != &first) add_parameters(candidate);
     }
     Json labels = Json::array();
     for (const GammaCandidate& candidate : study_.candidates) labels.push_back(candidate.label);
-    if (compared()) answer_.json["models"]["compared"] = labels;
+    if (compared()) (*answer_.json)["models"]["compared"] = labels;
   }
 
   void limiting() {
@@ -107,11 +108,11 @@ class GammaAnswer {
         const double gamma = std::exp(one.ln_gamma[c]);
         row.emplace_back(gamma);
         curves[curves.size() - count + c].points.emplace_back(one.T_K, one.ln_gamma[c]);
-        answer_.json["limiting"].push_back({{"solute", substances()[one.solute].name},
-                                            {"solvent", substances()[one.solvent].name},
-                                            {"T_K", one.T_K},
-                                            {"gamma", gamma},
-                                            {"model", study_.candidates[c].label}});
+        (*answer_.json)["limiting"].push_back({{"solute", substances()[one.solute].name},
+                                               {"solvent", substances()[one.solvent].name},
+                                               {"T_K", one.T_K},
+                                               {"gamma", gamma},
+                                               {"model", study_.candidates[c].label}});
       }
       table.rows.push_back(std::move(row));
     }
@@ -122,7 +123,7 @@ class GammaAnswer {
 
   void coefficients() {
     std::vector<GammaCurve> curves;
-    answer_.json["points"] = Json::array();
+    (*answer_.json)["points"] = Json::array();
     for (const GammaSeries& series : study_.series) {
       const std::string& own = study_.candidates[series.candidate].label;
       const std::string T =
@@ -139,7 +140,7 @@ class GammaAnswer {
         json["gE_J_mol"] = point.gE_J_mol;
         json["hE_J_mol"] = point.hE_J_mol;
         if (compared()) json["model"] = own;
-        answer_.json["points"].push_back(std::move(json));
+        (*answer_.json)["points"].push_back(std::move(json));
       }
       curves.push_back({label, series.points});
     }
@@ -224,7 +225,7 @@ class GammaAnswer {
                                   {"rms", s.root_mean_square},
                                   {"largest", s.largest}});
     }
-    answer_.json["measured"].push_back(std::move(json));
+    (*answer_.json)["measured"].push_back(std::move(json));
     // The points are many and stand in the files; the screen has the summary, and few limits themselves.
     if (answer_.screen.empty()) answer_.screen = answer_.tables;
     if (study_.limiting) answer_.screen.push_back(thinned(points));

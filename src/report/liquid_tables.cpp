@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <nlohmann/json.hpp>
+
 namespace jampot {
 
 std::vector<Table> liquid_deviation_tables(const LiquidComparison& comparison, const std::string& name,
@@ -80,7 +82,7 @@ void add_deviations(const std::vector<LiquidsBeside>& beside, const std::vector<
     Json json = to_json(one.comparison);
     json["file"] = one.set;
     if (compared) json["liquid"] = label;
-    answer.json["measured"].push_back(std::move(json));
+    (*answer.json)["measured"].push_back(std::move(json));
   }
 }
 

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <nlohmann/json.hpp>
+
 #include "jampot/liquid/models.hpp"
 
 namespace jampot {
@@ -17,9 +19,10 @@ class PairsAnswer {
  public:
   PairsAnswer(const std::vector<Substance>& substances, const PairsAnswerOptions& options)
       : substances_(substances), options_(options) {
-    answer_.json = plain_header("pairs");
-    for (const Substance& substance : substances_) answer_.json["substances"].push_back(to_json(substance));
-    answer_.json["pairs"] = Json::array();
+    *answer_.json = plain_header("pairs");
+    for (const Substance& substance : substances_)
+      (*answer_.json)["substances"].push_back(to_json(substance));
+    (*answer_.json)["pairs"] = Json::array();
   }
 
   void look(const PairsStudy& study) {
@@ -43,7 +46,7 @@ class PairsAnswer {
     answer_.tables.push_back(std::move(table));
     Json json = to_json(pair);
     json["missing"] = false;
-    answer_.json["pairs"].push_back(std::move(json));
+    (*answer_.json)["pairs"].push_back(std::move(json));
   }
 
   Answer told() {
@@ -102,7 +105,7 @@ class PairsAnswer {
       }
     }
     if (pair.known.empty()) missing(pair, names, json, table);
-    answer_.json["pairs"].push_back(std::move(json));
+    (*answer_.json)["pairs"].push_back(std::move(json));
   }
 
   // What an estimate would be, where one is possible.
@@ -121,7 +124,7 @@ class PairsAnswer {
     Table table{"Predictions", {{"model"}, {"possible"}, {"what is missing, or what it rests on"}}, {}};
     for (const PossiblePrediction& one : study.predictions) {
       table.rows.push_back({one.model, std::string(one.possible ? "yes" : "no"), one.text});
-      answer_.json["predictions"].push_back(
+      (*answer_.json)["predictions"].push_back(
           {{"model", one.model}, {"possible", one.possible}, {"text", one.text}});
     }
     answer_.tables.push_back(std::move(table));

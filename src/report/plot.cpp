@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <nlohmann/json.hpp>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <nlohmann/json.hpp>
+
 #include "binary_tables.hpp"
 #include "contenders.hpp"
 #include "jampot/basis/error.hpp"
@@ -47,14 +49,14 @@ class PointsAnswer {
       : study_(study), options_(options), substances_(study.mixture().substances()) {}
 
   Answer told() {
-    answer_.json = contenders_header(study_.bubble ? "bubble" : "dew", study_.contenders);
+    *answer_.json = contenders_header(study_.bubble ? "bubble" : "dew", study_.contenders);
     const std::string title = study_.bubble ? "Bubble points" : "Dew points";
     for (std::size_t k = 0; k < study_.points.size(); ++k) {
       const std::string& label = study_.contenders[k].label;
       for (const VlePoint& point : study_.points[k]) {
         Json json = to_json(point, substances_);
         if (study_.compared()) json["liquid"] = label;
-        answer_.json["points"].push_back(std::move(json));
+        (*answer_.json)["points"].push_back(std::move(json));
       }
       answer_.tables.push_back(point_table(study_.points[k], study_.mixture(), options_.basis,
                                            study_.compared() ? title + ", " + label : title));

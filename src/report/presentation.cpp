@@ -1,5 +1,7 @@
 #include "jampot/report/presentation.hpp"
 
+#include <nlohmann/json.hpp>
+
 #include "jampot/basis/error.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/xlsx.hpp"

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "fit_tables.hpp"
 #include "jampot/basis/error.hpp"
@@ -45,14 +46,14 @@ void add_tables(const RegressStudy& study, Answer& answer) {
 Answer answer(const RegressStudy& study, const AnswerOptions& options) {
   const Fit& best = study.best();
   Answer answer;
-  answer.json = answer_header("regress", best.mixture());
-  answer.json["fits"] = Json::array();
+  *answer.json = answer_header("regress", best.mixture());
+  (*answer.json)["fits"] = Json::array();
   if (study.fits.size() > 1) answer.tables.push_back(ranking_table(study.fits));
   add_tables(study, answer);
   for (std::size_t k = 0; k < study.fits.size(); ++k) {
     Json json = fit_json(study, k);
-    if (k == 0) answer.json["residuals"] = json.contains("residuals") ? json["residuals"] : Json::array();
-    answer.json["fits"].push_back(std::move(json));
+    if (k == 0) (*answer.json)["residuals"] = json.contains("residuals") ? json["residuals"] : Json::array();
+    (*answer.json)["fits"].push_back(std::move(json));
   }
   answer.notices = study.notices;
   if (study.fits.size() > 1)

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
 #include "jampot/basis/text.hpp"
@@ -154,7 +155,7 @@ class ResidueAnswer {
       table.rows.back().emplace_back(asked.share);
       Json json = line_json(asked.line);
       json["share_of_beta"] = asked.share;
-      answer_.json["through_tie_lines"].push_back(std::move(json));
+      (*answer_.json)["through_tie_lines"].push_back(std::move(json));
     }
     if (!table.rows.empty()) show(std::move(table));
   }
@@ -188,7 +189,7 @@ class ResidueAnswer {
     add_fractions(table.columns);
     for (const ThreeBoilingLiquids& three : study_.map().two_liquids.three_liquids) {
       Json json{{"liquids", three.liquids}, {"y", three.y}, {"T_K", three.T_K}};
-      answer_.json["three_liquids"].push_back(std::move(json));
+      (*answer_.json)["three_liquids"].push_back(std::move(json));
       for (std::size_t p = 0; p < 4; ++p) {
         std::vector<Cell> row{p < 3 ? fmt::format("liquid {}", p + 1) : std::string("vapour"), three.T_K};
         add_fractions(row, p < 3 ? three.liquids[p] : three.y);
@@ -333,14 +334,14 @@ class ResidueAnswer {
   }
 
   void map_to_json() {
-    answer_.json = contenders_header("residue", study_.contenders);
-    answer_.json["P_Pa"] = study_.P_Pa;
-    answer_.json.update(map_json(study_.map()));
-    answer_.json["feeds"] = Json::array();
+    *answer_.json = contenders_header("residue", study_.contenders);
+    (*answer_.json)["P_Pa"] = study_.P_Pa;
+    answer_.json->update(map_json(study_.map()));
+    (*answer_.json)["feeds"] = Json::array();
     for (const LabelledMap& other : drawing_.compared) {
       Json json{{"liquid", other.label}};
       json.update(map_json(other.map));
-      answer_.json["compared"].push_back(std::move(json));
+      (*answer_.json)["compared"].push_back(std::move(json));
     }
   }
 
@@ -368,7 +369,7 @@ class ResidueAnswer {
     };
     add_decanter("decanter", reading.feed_decanter);
     add_decanter("overhead_decanter", reading.overhead_decanter);
-    answer_.json["feeds"].push_back(std::move(json));
+    (*answer_.json)["feeds"].push_back(std::move(json));
   }
 
   const ResidueStudy& study_;

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <nlohmann/json.hpp>
+
 #include "contenders.hpp"
 #include "jampot/draw/solubility_figure.hpp"
 #include "liquid_tables.hpp"
@@ -82,9 +84,9 @@ void add_json(const SolubilityCurve& curve, const std::vector<Substance>& substa
 
 Answer answer(const SolubilityStudy& study, const SolubilityAnswerOptions& options) {
   Answer answer;
-  answer.json = contenders_header("solubility", study.contenders);
-  answer.json["points"] = Json::array();
-  answer.json["critical"] = Json::array();
+  *answer.json = contenders_header("solubility", study.contenders);
+  (*answer.json)["points"] = Json::array();
+  (*answer.json)["critical"] = Json::array();
   std::vector<LabelledSolubility> curves;
   for (std::size_t k = 0; k < study.curves.size(); ++k) {
     const SolubilityCurve& curve = study.curves[k];
@@ -92,7 +94,7 @@ Answer answer(const SolubilityStudy& study, const SolubilityAnswerOptions& optio
     answer.tables.push_back(solubility_table(curve, study.substances(), label));
     if (!curve.critical.empty())
       answer.tables.push_back(critical_solutions(curve, study.substances(), label));
-    add_json(curve, study.substances(), label, answer.json);
+    add_json(curve, study.substances(), label, *answer.json);
     answer.lines.push_back((label.empty() ? "" : label + ": ") + curve.description());
     std::vector<LiquidsBeside> own;
     for (const LiquidsBeside& one : study.beside) {
@@ -101,7 +103,7 @@ Answer answer(const SolubilityStudy& study, const SolubilityAnswerOptions& optio
     add_deviations(own, study.contenders, answer);
     curves.push_back({label, curve});
   }
-  answer.json["description"] = study.curves.front().description();
+  (*answer.json)["description"] = study.curves.front().description();
   answer.lines.push_back(fmt::format("liquid model: {}", study.contenders.front().mixture.liquid_model()));
   if (!study.working.empty()) add_working(study.working, answer);
   answer.notices = study.notices;

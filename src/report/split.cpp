@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <nlohmann/json.hpp>
+
 #include "contenders.hpp"
 #include "jampot/basis/constants.hpp"
 
@@ -13,7 +15,7 @@ class SplitAnswer {
   explicit SplitAnswer(const SplitStudy& study) : study_(study) {}
 
   Answer told() {
-    answer_.json = contenders_header("split", study_.contenders);
+    *answer_.json = contenders_header("split", study_.contenders);
     for (const SplitCase& one : study_.cases)
       add(one.result, study_.compared() ? study_.contenders[one.contender].label : "");
     answer_.notices = study_.notices;
@@ -157,10 +159,10 @@ class SplitAnswer {
       json[key] = *result.duty->total.value;
       json["duty_parts"] = {{"heat_capacities", result.duty->sensible}, {"mixing", result.duty->mixing}};
     }
-    if (!answer_.json.contains("phases")) {  // the first result at the top, where most look
-      for (const auto& [key, value] : json.items()) answer_.json[key] = value;
+    if (!answer_.json->contains("phases")) {  // the first result at the top, where most look
+      for (const auto& [key, value] : json.items()) (*answer_.json)[key] = value;
     }
-    answer_.json["results"].push_back(std::move(json));
+    (*answer_.json)["results"].push_back(std::move(json));
   }
 
   const SplitStudy& study_;

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <nlohmann/json.hpp>
+
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -11,15 +13,15 @@ namespace jampot {
 
 Answer answer(const FindStudy& study, const AnswerOptions&) {
   Answer answer;
-  answer.json = plain_header("find");
+  *answer.json = plain_header("find");
   Table table{
       "", {{"name"}, {"formula"}, {"CAS"}, {"boils", Dimension::temperature, 2}, {"also called"}}, {}};
   for (const Substance& match : study.matches) {
-    answer.json["matches"].push_back({{"name", match.name},
-                                      {"formula", match.formula},
-                                      {"cas", match.cas},
-                                      {"aliases", match.aliases},
-                                      {"Tb_K", match.Tb_K ? Json(match.Tb_K->value) : Json(nullptr)}});
+    (*answer.json)["matches"].push_back({{"name", match.name},
+                                         {"formula", match.formula},
+                                         {"cas", match.cas},
+                                         {"aliases", match.aliases},
+                                         {"Tb_K", match.Tb_K ? Json(match.Tb_K->value) : Json(nullptr)}});
     table.rows.push_back({match.name, match.formula, match.cas, match.Tb_K ? Cell(match.Tb_K->value) : Cell(),
                           joined(match.aliases, ", ")});
   }
@@ -97,7 +99,7 @@ void add_sheet(const Substance& substance, Answer& answer) {
                           fmt::format("{:.{}f}", constant->value * row.from_si, row.digits),
                           std::string(row.unit), std::string(1, constant->grade), constant->source});
   }
-  answer.json["constants"] = std::move(constants);
+  (*answer.json)["constants"] = std::move(constants);
   answer.tables.push_back(std::move(table));
 
   Table more{"Correlations and groups", {{"what"}, {"range or make-up"}, {"grade"}, {"source"}}, {}};
@@ -121,14 +123,14 @@ void add_sheet(const Substance& substance, Answer& answer) {
         {std::string("ideal-gas heat capacity"), std::string("not known"), std::string(), std::string()});
   }
   if (const auto& mosced = substance.mosced) {
-    answer.json["mosced"] = {{"v_cm3_mol", mosced->v_cm3_mol},
-                             {"lambda", mosced->lambda},
-                             {"tau", mosced->tau},
-                             {"q", mosced->q},
-                             {"alpha", mosced->alpha},
-                             {"beta", mosced->beta},
-                             {"grade", std::string(1, mosced->grade)},
-                             {"source", mosced->source}};
+    (*answer.json)["mosced"] = {{"v_cm3_mol", mosced->v_cm3_mol},
+                                {"lambda", mosced->lambda},
+                                {"tau", mosced->tau},
+                                {"q", mosced->q},
+                                {"alpha", mosced->alpha},
+                                {"beta", mosced->beta},
+                                {"grade", std::string(1, mosced->grade)},
+                                {"source", mosced->source}};
     more.rows.push_back(
         {std::string("MOSCED"),
          fmt::format("v {} cm3/mol, lambda {}, tau {}, q {}, alpha {}, beta {}", mosced->v_cm3_mol,
@@ -136,14 +138,14 @@ void add_sheet(const Substance& substance, Answer& answer) {
          std::string(1, mosced->grade), mosced->source});
   }
   if (const auto& saft = substance.pc_saft) {
-    answer.json["pc_saft"] = {{"segments", saft->segments},
-                              {"diameter_A", saft->diameter_A},
-                              {"energy_K", saft->energy_K},
-                              {"association_scheme", saft->association_scheme},
-                              {"association_energy_K", saft->association_energy_K},
-                              {"association_volume", saft->association_volume},
-                              {"grade", std::string(1, saft->grade)},
-                              {"source", saft->source}};
+    (*answer.json)["pc_saft"] = {{"segments", saft->segments},
+                                 {"diameter_A", saft->diameter_A},
+                                 {"energy_K", saft->energy_K},
+                                 {"association_scheme", saft->association_scheme},
+                                 {"association_energy_K", saft->association_energy_K},
+                                 {"association_volume", saft->association_volume},
+                                 {"grade", std::string(1, saft->grade)},
+                                 {"source", saft->source}};
     std::string text =
         fmt::format("m {}, sigma {} A, epsilon/k {} K", saft->segments, saft->diameter_A, saft->energy_K);
     if (!saft->association_scheme.empty()) {
@@ -152,9 +154,9 @@ void add_sheet(const Substance& substance, Answer& answer) {
     }
     more.rows.push_back({std::string("PC-SAFT"), text, std::string(1, saft->grade), saft->source});
   }
-  answer.json["groups"] = Json::object();
+  (*answer.json)["groups"] = Json::object();
   for (const auto& [model, groups] : substance.groups) {
-    answer.json["groups"][model] = groups;
+    (*answer.json)["groups"][model] = groups;
     more.rows.push_back({"groups, " + model, groups, std::string(), std::string()});
   }
   answer.tables.push_back(std::move(more));
@@ -246,13 +248,13 @@ std::vector<Table> range_tables(const std::vector<StateProperties>& states) {
 
 Answer answer(const SubstanceStudy& study, const AnswerOptions& options) {
   Answer answer;
-  answer.json = substance_header("substance", study.substance);
+  *answer.json = substance_header("substance", study.substance);
   if (study.states.empty()) {
     if (options.figure) throw RequestError("a figure needs states: --temperature or --pressure with a range");
     add_sheet(study.substance, answer);
     return answer;
   }
-  for (const StateProperties& state : study.states) answer.json["properties"].push_back(state_json(state));
+  for (const StateProperties& state : study.states) (*answer.json)["properties"].push_back(state_json(state));
   answer.notices = study.notices;
   if (study.states.size() == 1) {
     answer.tables.push_back(property_table(study.states.front(), options.units));
@@ -306,12 +308,12 @@ void add_equations(const SaturationStudy& study, Answer& answer) {
       row.insert(row.end(), {T_sought ? found->T_K : found->P_Pa,
                              T_sought ? found->T_K - point.T_K : 100 * (found->P_Pa / point.P_Pa - 1),
                              found->Hvap_J_mol});
-      answer.json["equations"].push_back({{"fluid", one.equation},
-                                          {"T_K", found->T_K},
-                                          {"P_Pa", found->P_Pa},
-                                          {"Hvap_J_mol", found->Hvap_J_mol},
-                                          {"v_liquid_m3_mol", found->v_liquid_m3_mol},
-                                          {"v_vapour_m3_mol", found->v_vapour_m3_mol}});
+      (*answer.json)["equations"].push_back({{"fluid", one.equation},
+                                             {"T_K", found->T_K},
+                                             {"P_Pa", found->P_Pa},
+                                             {"Hvap_J_mol", found->Hvap_J_mol},
+                                             {"v_liquid_m3_mol", found->v_liquid_m3_mol},
+                                             {"v_vapour_m3_mol", found->v_vapour_m3_mol}});
     }
     table.rows.push_back(std::move(row));
   }
@@ -323,7 +325,7 @@ void add_equations(const SaturationStudy& study, Answer& answer) {
 Answer answer(const SaturationStudy& study, const SaturationAnswerOptions& options) {
   const Substance& substance = study.substance;
   Answer answer;
-  answer.json = substance_header("saturation", substance);
+  *answer.json = substance_header("saturation", substance);
   Table table{fmt::format("Saturation of {}", substance.name),
               {{"T", Dimension::temperature, 3},
                {"P", Dimension::pressure, 4},
@@ -332,7 +334,7 @@ Answer answer(const SaturationStudy& study, const SaturationAnswerOptions& optio
               {}};
   for (const SaturationPoint& point : study.points) {
     const VapourPressure& curve = *substance.vapour_pressure;
-    answer.json["points"].push_back(
+    (*answer.json)["points"].push_back(
         {{"T_K", point.T_K},
          {"P_Pa", point.P_Pa},
          {"Hvap_J_mol", point.Hvap_J_mol ? Json(*point.Hvap_J_mol) : Json(nullptr)},

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
 #include "liquid_tables.hpp"
@@ -21,10 +22,10 @@ class TernaryAnswer {
   }
 
   Answer told() {
-    answer_.json = contenders_header("ternary", study_.contenders);
-    answer_.json["T_K"] = study_.T_K;
+    *answer_.json = contenders_header("ternary", study_.contenders);
+    (*answer_.json)["T_K"] = study_.T_K;
     for (const char* key : {"tie_lines", "plait_points", "three_liquids", "regions", "distribution"})
-      answer_.json[key] = Json::array();
+      (*answer_.json)[key] = Json::array();
     for (std::size_t k = 0; k < study_.diagrams.size(); ++k) by_model(k);
     answer_.lines.push_back(
         fmt::format("liquid model: {}", study_.contenders.front().mixture.liquid_model()));
@@ -136,7 +137,7 @@ class TernaryAnswer {
   void diagram_to_json(const TernaryDiagram& diagram, const Distribution& spread, const std::string& label) {
     const auto add = [&](const char* key, Json json) {
       if (!label.empty()) json["liquid"] = label;
-      answer_.json[key].push_back(std::move(json));
+      (*answer_.json)[key].push_back(std::move(json));
     };
     for (const ShownTieLine& line : diagram.tie_lines) {
       add("tie_lines", {{"alpha", line.line.alpha},
@@ -193,7 +194,7 @@ class TernaryAnswer {
     }
     const std::string text =
         diagram.description({substances_[0].name, substances_[1].name, substances_[2].name});
-    if (!answer_.json.contains("description")) answer_.json["description"] = text;
+    if (!answer_.json->contains("description")) (*answer_.json)["description"] = text;
   }
 
   // What the uncertainty of fitted parameters means for the tie lines and the binodal.
@@ -212,8 +213,8 @@ class TernaryAnswer {
       row.insert(row.end(), u[k].u_alpha.begin(), u[k].u_alpha.end());
       row.insert(row.end(), u[k].u_beta.begin(), u[k].u_beta.end());
       table.rows.push_back(std::move(row));
-      answer_.json["tie_lines"][k]["u_alpha"] = u[k].u_alpha;
-      answer_.json["tie_lines"][k]["u_beta"] = u[k].u_beta;
+      (*answer_.json)["tie_lines"][k]["u_alpha"] = u[k].u_alpha;
+      (*answer_.json)["tie_lines"][k]["u_beta"] = u[k].u_beta;
     }
     if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
     constexpr double coverage = 2;  // standard uncertainties on either side
@@ -258,10 +259,10 @@ class TernaryAnswer {
       }
       row.emplace_back(asked.share);
       table.rows.push_back(std::move(row));
-      answer_.json["through"].push_back({{"composition", asked.through.x},
-                                         {"alpha", asked.line.alpha},
-                                         {"beta", asked.line.beta},
-                                         {"share_of_beta", asked.share}});
+      (*answer_.json)["through"].push_back({{"composition", asked.through.x},
+                                            {"alpha", asked.line.alpha},
+                                            {"beta", asked.line.beta},
+                                            {"share_of_beta", asked.share}});
     }
     if (!table.rows.empty()) answer_.tables.push_back(std::move(table));
   }

@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include <filesystem>
+#include <nlohmann/json.hpp>
 
 #include "commands.hpp"
 #include "jampot/basis/constants.hpp"
@@ -60,7 +61,7 @@ class Demo {
     write_file(path(job_name), jampot_demo_data::saltmarsh_job_toml());
     const JobOutcome job = run_job((folder_ / job_name).string(), false);
     job.throw_failures();
-    answer["job"] = job.answer.json;
+    answer["job"] = *job.answer.json;
     notices_.add(job.answer.notices);
     say("{}\n", as_text(job.answer.tables.front(), units_));
     path("saltmarsh.html");
@@ -93,7 +94,7 @@ class Demo {
   Json report(const RegressStudy& found, const std::string& name) {
     const Fit& result = found.best();
     const Answer told = answer(found);
-    Json json = told.json["fits"][0];
+    Json json = (*told.json)["fits"][0];
     json.erase("notices");  // one list at the end has them all
     summarise_fit(found, name);
     for (const Table& table : told.tables) {

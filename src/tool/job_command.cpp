@@ -4,6 +4,7 @@
 
 #include <atomic>
 #include <filesystem>
+#include <nlohmann/json.hpp>
 #include <optional>
 
 #include "commands.hpp"
@@ -72,9 +73,9 @@ JobOutcome run_job(const std::string& file, bool check_only, const JobRules& rul
         fmt::format("'{}' of the mixture (line {}) is used by no step: each has substances of its "
                     "own or a command that does not know it",
                     setting->key, setting->line));
-  answer.json = plain_header("job");
-  answer.json["title"] = job.title;
-  answer.json["steps"] = Json::array();
+  *answer.json = plain_header("job");
+  (*answer.json)["title"] = job.title;
+  (*answer.json)["steps"] = Json::array();
   Table table{job.title.empty() ? "Steps" : job.title,
               {{"step"}, {"command"}, {"waits for"}, {"outcome"}, {"notices"}, {"wrote"}},
               {}};
@@ -113,10 +114,10 @@ JobOutcome run_job(const std::string& file, bool check_only, const JobRules& rul
     json["files"] = check_only ? steps[k].writes : result.files;
     if (!result.message.empty()) json["message"] = result.message;
     if (result.outcome == StepResult::Outcome::done) {
-      json["result"] = result.answer.json;
+      json["result"] = *result.answer.json;
       json["result"]["notices"] = to_json(result.answer.notices);
     }
-    answer.json["steps"].push_back(std::move(json));
+    (*answer.json)["steps"].push_back(std::move(json));
     for (const Notice& notice : result.answer.notices)
       answer.notices.add(notice.code, step.name + ": " + notice.text);
     if (result.outcome != StepResult::Outcome::failed) continue;
@@ -126,7 +127,7 @@ JobOutcome run_job(const std::string& file, bool check_only, const JobRules& rul
   }
   for (const std::string& path : reports) answer.lines.push_back("wrote " + path);
   if (check_only && !job.reports.empty()) answer.lines.push_back("report: " + joined(job.reports, ", "));
-  answer.json["files"] = check_only ? job.reports : reports;
+  (*answer.json)["files"] = check_only ? job.reports : reports;
   answer.tables.push_back(std::move(table));
   return outcome;
 }

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <filesystem>
+#include <nlohmann/json.hpp>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -125,8 +126,8 @@ JobOutcome run_jobs(const std::vector<FoundJob>& jobs, bool check_only, int thre
   }
   JobOutcome outcome;
   Answer& answer = outcome.answer;
-  answer.json = plain_header("job");
-  answer.json["jobs"] = Json::array();
+  *answer.json = plain_header("job");
+  (*answer.json)["jobs"] = Json::array();
   Table table{jobs.size() == 1 ? "1 job" : fmt::format("{} jobs", jobs.size()),
               {{"job"}, {"outcome"}, {"steps done"}, {"failed"}, {"skipped"}, {"notices"}, {"first fault"}},
               {}};
@@ -134,15 +135,15 @@ JobOutcome run_jobs(const std::vector<FoundJob>& jobs, bool check_only, int thre
     const Summary& s = summaries[k];
     table.rows.push_back({jobs[k].file, s.outcome, std::to_string(s.done), std::to_string(s.failed),
                           std::to_string(s.skipped), std::to_string(s.notices), s.message});
-    answer.json["jobs"].push_back({{"file", jobs[k].file},
-                                   {"title", s.title},
-                                   {"outcome", s.outcome},
-                                   {"steps_done", s.done},
-                                   {"steps_failed", s.failed},
-                                   {"steps_skipped", s.skipped},
-                                   {"steps_planned", s.planned},
-                                   {"notices", s.notices},
-                                   {"message", s.message}});
+    (*answer.json)["jobs"].push_back({{"file", jobs[k].file},
+                                      {"title", s.title},
+                                      {"outcome", s.outcome},
+                                      {"steps_done", s.done},
+                                      {"steps_failed", s.failed},
+                                      {"steps_skipped", s.skipped},
+                                      {"steps_planned", s.planned},
+                                      {"notices", s.notices},
+                                      {"message", s.message}});
     if (s.outcome != "failed") continue;
     const bool names_file = s.message.starts_with(jobs[k].file);
     outcome.failures.push_back(

@@ -11,6 +11,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/version.hpp"
 #include "manual.hpp"
 #include "screen.hpp"
 
@@ -45,7 +46,7 @@ void add_help(CLI::App& tool, std::string& form) {
     if (command != commands.end()) {
       print_out((*command)->help(tool.get_name()));
     } else if (form == "man") {
-      print_out(manual_page(tool, JAMPOT_VERSION));
+      print_out(manual_page(tool, jampot::version));
     } else if (form == "bash") {
       print_out(bash_completion(tool));
     } else if (form != "text") {
@@ -64,7 +65,7 @@ void add_help(CLI::App& tool, std::string& form) {
 int main(int argc, char** argv) {
   prepare_streams();
   CLI::App tool{"Jam Pot: fit, predict and draw phase equilibria of polar solvent mixtures", "jampot"};
-  tool.set_version_flag("--version", "jampot " JAMPOT_VERSION);
+  tool.set_version_flag("--version", std::string("jampot ") + jampot::version);
   tool.require_subcommand(1);
   tool.footer(
       "Example (made-up data; writes into the folder jampot-demo):\n  jampot demo\n\n"

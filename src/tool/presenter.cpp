@@ -15,7 +15,7 @@ void Presenter::present(Answer answer, const Presentation& presentation) {
 void ScreenPresenter::show(const Answer& answer, const Presentation& presentation) {
   const std::vector<std::string> written = write_files(answer, presentation);
   if (presentation.json) {
-    print_out(json_text(answer.whole_json()));
+    print_out(answer.json_text());
   } else {
     std::string text;
     const auto& tables = answer.screen.empty() ? answer.tables : answer.screen;

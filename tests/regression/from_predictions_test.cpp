@@ -153,8 +153,7 @@ TEST(Carrying, BandsFollowTheParameters) {
   double variance = 0;
   for (std::size_t i = 0; i < gradient.size(); ++i) {
     for (std::size_t j = 0; j < gradient.size(); ++j)
-      variance += gradient[i] * gradient[j] *
-                  fitted.covariance(static_cast<Eigen::Index>(i), static_cast<Eigen::Index>(j));
+      variance += gradient[i] * gradient[j] * fitted.covariance(i, j);
   }
   EXPECT_NEAR(band.points[middle].u_T_K, std::sqrt(variance), 1e-4 * std::sqrt(variance));
   // More points, narrower bands: about the square root of their number.

@@ -2,6 +2,8 @@
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
+#include <Eigen/Dense>
+
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/gamma.hpp"
@@ -605,14 +607,15 @@ TEST(MixedData, TernaryTieLinesAndTheirUncertainty) {
   const TieLine line = diagram.tie_lines[8].line;
   const TieLineUncertainty u = tie_line_uncertainties(again, 298.15, {line}).front();
   // Parameters drawn from the covariance of the fit.
-  const Eigen::LLT<Eigen::MatrixXd> root(result.covariance);
+  const auto n = static_cast<Eigen::Index>(result.covariance.rows());
+  const Eigen::LLT<Eigen::MatrixXd> root(Eigen::Map<const Eigen::MatrixXd>(result.covariance.data(), n, n));
   ASSERT_EQ(root.info(), Eigen::Success);
   std::mt19937_64 generator(3);
   std::normal_distribution<double> normal;
   std::array<double, 3> squares{};
   constexpr int draws = 400;
   for (int draw = 0; draw < draws; ++draw) {
-    Eigen::VectorXd z(result.covariance.rows());
+    Eigen::VectorXd z(n);
     for (double& value : z) value = normal(generator);
     Eigen::VectorXd change = root.matrixL() * z;
     change *= 0.1;  // small, so that first order is enough

@@ -38,8 +38,14 @@ class Workplace {
 
   /// Runs `jampot ARGUMENTS`, the arguments as a shell reads them.
   Ran run(const std::string& arguments, const std::string& environment = "") const {
+    return run_program(JAMPOT_TOOL, arguments, environment);
+  }
+
+  /// Runs another program there.
+  Ran run_program(const std::string& program, const std::string& arguments = "",
+                  const std::string& environment = "") const {
     const auto out = folder_ / ".out", err = folder_ / ".err";
-    const std::string command = "cd '" + folder_.string() + "' && " + environment + " '" JAMPOT_TOOL "' " +
+    const std::string command = "cd '" + folder_.string() + "' && " + environment + " '" + program + "' " +
                                 arguments + " >'" + out.string() + "' 2>'" + err.string() + "'";
     const int status = std::system(command.c_str());
     Ran ran{WIFEXITED(status) ? WEXITSTATUS(status) : -1, read_file(out), read_file(err)};

@@ -1,10 +1,10 @@
 #pragma once
 // Two liquids that boil together, at a given pressure.
-#include <Eigen/Dense>
 #include <optional>
 #include <span>
 #include <vector>
 
+#include "jampot/basis/hidden.hpp"
 #include "jampot/phase/phase.hpp"
 
 namespace jampot {
@@ -40,10 +40,6 @@ class BoilingLiquidsSolver {
   std::vector<double> eigenvalues(const BoilingLiquids& state);
 
  private:
-  static constexpr int most_rows = 3 * static_cast<int>(most_components) + 2;
-  using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, most_rows, most_rows>;
-  using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, most_rows, 1>;
-
   /// Without a whole liquid z it is the vapour's composition.
   void assemble(const BoilingLiquids& state, std::span<const double> z);
   bool newton(BoilingLiquids& state, std::span<const double> z);
@@ -51,10 +47,9 @@ class BoilingLiquidsSolver {
   Phase &liquid_, &vapour_;
   double P_Pa_;
   PhaseValues a_, b_, v_;
-  std::vector<Eigen::Index> there_;  ///< components that are there
-  Matrix J_;
-  Vector f_, change_;
-  Eigen::PartialPivLU<Matrix> lu_;
+
+  struct Work;  ///< scratch and its linear algebra
+  Hidden<Work> work_;
 };
 
 }  // namespace jampot

@@ -1,9 +1,10 @@
 #pragma once
 // The equations of a phase about to appear beside a known one. Bubble and dew points are both this.
-#include <Eigen/Dense>
 #include <span>
 #include <vector>
 
+#include "jampot/basis/hidden.hpp"
+#include "jampot/basis/matrix.hpp"
 #include "jampot/equilibrium/sought.hpp"
 #include "jampot/phase/phase.hpp"
 
@@ -44,7 +45,7 @@ class IncipientSolver {
   /// Derivatives of the solved state at constant P (temperature sought) or T (pressure sought), one column
   /// for each input: z_1..z_n (as amounts), the held one of ln P and T, then the terms of the known phase's
   /// activity model. Rows: ln K_1..ln K_n, then T (temperature sought) or ln P (pressure sought).
-  const Eigen::MatrixXd& sensitivity(Sought sought, std::span<const double> z, const IncipientState& state);
+  MatrixView sensitivity(Sought sought, std::span<const double> z, const IncipientState& state);
 
  private:
   void evaluate(std::span<const double> z, const IncipientState& state, Wanted wanted);
@@ -58,12 +59,12 @@ class IncipientSolver {
   Phase& incipient_;
   std::size_t n_;
   PhaseValues known_values_, incipient_values_;
-  Eigen::MatrixXd jacobian_, right_side_, sensitivity_;
-  Eigen::VectorXd residual_, step_;
-  Eigen::PartialPivLU<Eigen::MatrixXd> lu_;
   std::vector<double> term_derivatives_;
   std::vector<double> previous_w_;
   IncipientState attempt_;
+
+  struct Work;  ///< scratch and its linear algebra
+  Hidden<Work> work_;
 };
 
 }  // namespace jampot

@@ -1,6 +1,5 @@
 #pragma once
 // The Gibbs energy of mixing of a liquid over all compositions at one temperature.
-#include <Eigen/Dense>
 #include <optional>
 #include <span>
 #include <vector>

@@ -1,10 +1,10 @@
 #pragma once
 // How the amounts of a mixture share out among phases at given T and P: the least Gibbs energy, reached
 // downhill.
-#include <Eigen/Dense>
 #include <span>
 #include <vector>
 
+#include "jampot/basis/hidden.hpp"
 #include "jampot/phase/phase.hpp"
 
 namespace jampot {
@@ -64,9 +64,9 @@ class PartingSolver {
   std::vector<double> totals_, by_total_;
   std::vector<Variable> variables_;
   std::vector<PhaseAmounts> trial_;
-  Eigen::MatrixXd hessian_;
-  Eigen::LLT<Eigen::MatrixXd> cholesky_;
-  Eigen::VectorXd gradient_, scale_, step_, solved_;
+
+  struct Work;  ///< scratch and its linear algebra
+  Hidden<Work> work_;
 };
 
 }  // namespace jampot

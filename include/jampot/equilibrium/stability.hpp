@@ -1,11 +1,11 @@
 #pragma once
 // Would a phase rather be two? The tangent-plane test of Michelsen.
-#include <Eigen/Dense>
 #include <cmath>
 #include <optional>
 #include <span>
 #include <vector>
 
+#include "jampot/basis/hidden.hpp"
 #include "jampot/phase/phase.hpp"
 
 namespace jampot {
@@ -55,9 +55,9 @@ class TangentPlane {
   PhaseValues values_;
   std::vector<double> W_, ln_W_, root_, w_, kept_, change_;
   double sum_ = 1;
-  Eigen::VectorXd gradient_, step_, solved_;
-  Eigen::MatrixXd hessian_;
-  Eigen::LLT<Eigen::MatrixXd> cholesky_;
+
+  struct Work;  ///< scratch and its linear algebra
+  Hidden<Work> work_;
 };
 
 /// Looks for a composition w of `trial` whose tangent-plane distance from the phase with ln f_i = `ln_f`

@@ -1,6 +1,6 @@
 #pragma once
 // Results as JSON, in SI; keys carry the unit (docs/files.md lists them).
-#include <nlohmann/json.hpp>
+#include <nlohmann/json_fwd.hpp>
 
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/comparison.hpp"

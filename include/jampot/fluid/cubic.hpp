@@ -1,6 +1,5 @@
 #pragma once
 // Cubic equations of state: Soave-Redlich-Kwong and Peng-Robinson.
-#include <Eigen/Dense>
 #include <array>
 
 #include "jampot/fluid/equation_of_state.hpp"
@@ -55,7 +54,8 @@ class CubicEquation final : public EquationOfState {
  private:
   void set_temperature(double T_K);
   void mix(std::span<const double> n);
-  Eigen::Index rows() const { return static_cast<Eigen::Index>(b_.size()); }
+  /// sum_j (1 - k_ij) n_j with_j
+  void weigh(std::span<const double> n, const std::vector<double>& with, std::vector<double>& sum) const;
   void add_cubic(Mixed& mixed, double T_K, double P_Pa) const;
   VolumeRoots roots(const Mixed& mixed, double T_K, double P_Pa) const;
   double gibbs(const Mixed& mixed, double T_K, const VolumeRoot& root) const;
@@ -67,11 +67,11 @@ class CubicEquation final : public EquationOfState {
   std::vector<double> Tc_, root_ac_, m_, b_, k_, c_;
   std::vector<bool> hydrogen_;
   double T_K_ = 0;
-  Eigen::MatrixXd unlike_;           ///< 1 - k_ij
-  Eigen::VectorXd s_, ds_, dds_;     ///< sqrt(a_i) and its derivatives with T, at T_K_
-  std::vector<double> pull_;         ///< sqrt(a_i a_j) (1 - k_ij) at T_K_
-  std::vector<double> mixed_n_;      ///< amounts to which sum_ belongs
-  Eigen::VectorXd sum_, slope_sum_;  ///< scratch
+  std::vector<double> unlike_;           ///< 1 - k_ij
+  std::vector<double> s_, ds_, dds_;     ///< sqrt(a_i) and its derivatives with T, at T_K_
+  std::vector<double> pull_;             ///< sqrt(a_i a_j) (1 - k_ij) at T_K_
+  std::vector<double> mixed_n_;          ///< amounts to which sum_ belongs
+  std::vector<double> sum_, slope_sum_;  ///< scratch
   std::vector<double> D_i_, D_iT_;
 };
 

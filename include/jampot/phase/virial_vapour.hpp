@@ -1,7 +1,7 @@
 #pragma once
 // A vapour at moderate pressure: second virial coefficients, and dimers where molecules pair up.
-#include <Eigen/Dense>
 
+#include "jampot/basis/hidden.hpp"
 #include "jampot/fluid/virial_coefficients.hpp"
 #include "jampot/phase/phase.hpp"
 
@@ -38,10 +38,10 @@ class VirialVapour final : public Phase {
   std::unique_ptr<VirialCoefficients> B_;
   std::vector<double> row_;  ///< sum_j y_j B_ij
   std::vector<double> kappa_, kappa_T_,
-      kappa_P_;                         ///< ln-derivatives of the equilibrium constants with T and ln P
-  Eigen::VectorXd unknown_, residual_;  ///< ln u_i = ln(monomers of i/y_i), ln N
-  Eigen::MatrixXd jacobian_, right_, answer_;
-  Eigen::PartialPivLU<Eigen::MatrixXd> lu_;
+      kappa_P_;  ///< ln-derivatives of the equilibrium constants with T and ln P
+
+  struct Work;  ///< scratch and its linear algebra
+  Hidden<Work> work_;
 };
 
 }  // namespace jampot

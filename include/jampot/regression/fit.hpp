@@ -1,12 +1,12 @@
 #pragma once
 // Pair parameters from measured vapour-liquid equilibria, with the statistics that say how far to trust them.
-#include <Eigen/Dense>
 #include <cstdint>
 #include <map>
 #include <optional>
 #include <string>
 #include <vector>
 
+#include "jampot/basis/matrix.hpp"
 #include "jampot/basis/notice.hpp"
 #include "jampot/basis/progress.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
@@ -129,8 +129,8 @@ struct Fit {
   FitOptions options;
   std::vector<Substance> substances;
   std::vector<FittedParameter> parameters;
-  Eigen::MatrixXd covariance;  ///< of the free parameters, in their order
-  Eigen::MatrixXd correlation;
+  Matrix covariance;  ///< of the free parameters, in their order
+  Matrix correlation;
   double objective = 0;  ///< the minimised sum of squares (chi-square under maximum likelihood)
   int points = 0;        ///< used: pure substances are not
   int comparisons =
@@ -163,7 +163,7 @@ struct Fit {
   std::vector<const FittedParameter*> fitted() const&;  ///< those that are not held
   std::vector<const FittedParameter*> fitted() && = delete;
   /// Covariance of the fitted ones: tied parameters move together.
-  Eigen::MatrixXd fitted_covariance() const;
+  Matrix fitted_covariance() const;
   /// "fitted to still.csv (30 points)": what travels with the parameters, without folders or dates.
   std::string source() const;
   std::string fitted_to() const;  ///< "vle", "lle" or "vle+lle"

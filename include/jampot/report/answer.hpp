@@ -6,6 +6,7 @@
 #include <utility>
 #include <vector>
 
+#include "jampot/basis/hidden.hpp"
 #include "jampot/draw/figure.hpp"
 #include "jampot/files/json_results.hpp"
 #include "jampot/files/table.hpp"
@@ -24,7 +25,7 @@ struct AnswerOptions {
 
 /// Tables, figure, sentences and JSON of one result.
 struct Answer {
-  Json json{};                       ///< without its notices, which `whole_json` adds
+  Hidden<Json> json;                 ///< without its notices, which `whole_json` adds
   std::vector<Table> tables{};       ///< whole, for CSV
   std::vector<Table> screen{};       ///< for the screen; empty: the whole tables
   std::vector<std::string> lines{};  ///< said after the tables on the screen
@@ -33,8 +34,10 @@ struct Answer {
   std::string no_figure{};  ///< where there is none: why, and what a figure needs
   std::vector<std::pair<std::string, std::string>> files{};  ///< path and text of further files to write
 
-  /// The JSON object as the tool prints it, notices included.
+  /// The JSON object with its notices; who looks into it includes <nlohmann/json.hpp>.
   Json whole_json() const;
+  /// The same as the tool prints it.
+  std::string json_text() const;
 };
 
 /// The last gate: no answer leaves with a number that is none.
