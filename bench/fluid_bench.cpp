@@ -70,9 +70,9 @@ void PengRobinsonTenFlash(benchmark::State& state) {
       FluidPhase::Root::stable);
   const double T = static_cast<double>(state.range(0)), P = 1e5 * static_cast<double>(state.range(1));
   std::size_t phases = 0;
-  Flasher flasher({&phase});
+  FlashSolver flasher({&phase});
   for (auto _ : state) {
-    const Flashed& flashed = flasher.flash(T, P, ten_z);
+    const Flashed& flashed = flasher.flash({Kelvin(T), Pascal(P)}, ten_z);
     phases = flashed.phases.size();
     benchmark::DoNotOptimize(flashed.residual);
   }

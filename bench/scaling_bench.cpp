@@ -100,10 +100,10 @@ void FlashByComponents(benchmark::State& state) {
       std::make_unique<CubicEquation>(CubicEquation::Form::peng_robinson, substances_named(names)),
       FluidPhase::Root::stable);
   const std::vector<double> z = even(n);
-  Flasher flasher({&phase});
+  FlashSolver flasher({&phase});
   std::size_t phases = 0;
   for (auto _ : state) {
-    const Flashed& flashed = flasher.flash(n < 4 ? 230 : 310, 2e6, z);
+    const Flashed& flashed = flasher.flash({Kelvin(n < 4 ? 230 : 310), Pascal(2e6)}, z);
     phases = flashed.phases.size();
     benchmark::DoNotOptimize(flashed.residual);
   }

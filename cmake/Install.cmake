@@ -3,10 +3,10 @@ include(CMakePackageConfigHelpers)
 set(package_folder "${CMAKE_INSTALL_LIBDIR}/cmake/JamPot")
 
 # Each component has its own list of targets, so that one needs nothing that only another uses.
-set(components core jampot files draw report)
+set(components core jampot files draw report job)
 set(jampot_of_core jampot_core)
 set(jampot_of_jampot jampot)
-foreach(component files draw report)
+foreach(component files draw report job)
   set(jampot_of_${component} jampot_${component})
 endforeach()
 foreach(component ${components})
@@ -35,6 +35,7 @@ jampot_pkg_config(jampot-core "models, equilibria and diagrams" "-ljampot_core -
 jampot_pkg_config(jampot "with fits and studies" "-ljampot -lceres -lglog" "jampot-core")
 jampot_pkg_config(jampot-files "with files" "-ljampot_files" "jampot pugixml xlsxwriter")
 jampot_pkg_config(jampot-draw "with figures" "-ljampot_draw" "jampot-files")
+jampot_pkg_config(jampot-job "with jobs" "-ljampot_job" "jampot-report tbb")
 jampot_pkg_config(jampot-report "with answers as tables, figures and JSON" "-ljampot_report" "jampot-draw")
 
 if(JAMPOT_BUILD_TOOL)

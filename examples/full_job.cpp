@@ -61,7 +61,7 @@ void add_diagram(const Fit& result, Mixture& mixture, const DataSet& data, Repor
 
 void add_flash(Mixture& mixture, Report& report) {
   const Flashed flashed =
-      flash(mixture.kinds(), 53 + celsius_zero, standard_atmosphere, std::vector{0.5, 0.5});
+      flash(mixture.kinds(), {Kelvin(53 + celsius_zero), Pascal(standard_atmosphere)}, std::vector{0.5, 0.5});
   const std::string text =
       fmt::format("at 53 degC and 1 atm, {:.4f} of an even feed is vapour", flashed.vapour_fraction());
   fmt::print("{}\n", text);

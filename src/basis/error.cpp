@@ -15,6 +15,6 @@ std::string describe(const Place& place, const std::string& what) {
 }  // namespace
 
 RequestError::RequestError(const Place& place, const std::string& what)
-    : std::runtime_error(describe(place, what)) {}
+    : std::runtime_error(describe(place, what)), place_(place) {}
 
 }  // namespace jampot

@@ -220,8 +220,8 @@ std::optional<ThreePhase> line_between_branches(Mixture& mixture, double held, c
     BinaryPoint feed;
     feed.x = {x1, 1 - x1};
     try {
-      const FlashState cold = T_sought ? flash_at(mixture, 0.98 * T_K, held, feed.x)
-                                       : flash_at(mixture, held, 1.2 * P_Pa, feed.x);
+      const FlashState cold = T_sought ? flash_at(mixture, {Kelvin(0.98 * T_K), Pascal(held)}, feed.x)
+                                       : flash_at(mixture, {Kelvin(held), Pascal(1.2 * P_Pa)}, feed.x);
       const auto liquids = std::count_if(cold.flashed.phases.begin(), cold.flashed.phases.end(),
                                          [](const FlashedPhase& phase) { return !phase.vapour; });
       if (liquids < 2) continue;

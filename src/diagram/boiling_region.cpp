@@ -260,7 +260,7 @@ class Tracer {
         break;
       }
       const auto next = step(region, direction, h);
-      const bool far = next && (distance(*next, last) > longest_step || turn(*next, last) < 0.98 ||
+      const bool far = next && (distance(*next, last) > longest_step || cosine_between(*next, last) < 0.98 ||
                                 next->length() < 0.7 * last.length());
       if (!next || (far && h > 1e-5)) {
         h /= 2;

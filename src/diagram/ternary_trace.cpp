@@ -205,7 +205,7 @@ TwoLiquidRegion TernaryTracer::follow(const Start& start) {
     auto next = step(last, before, direction, h);
     if (next) {
       next = aligned(*next, last);
-      const bool far = distance(*next, last) > longest_step || turn(*next, last) < 0.97 ||
+      const bool far = distance(*next, last) > longest_step || cosine_between(*next, last) < 0.97 ||
                        next->length() < 0.6 * last.length();
       if (far && h > 1e-5) next.reset();
     }

@@ -92,7 +92,7 @@ inline Composition array_of(const std::vector<double>& x) {
 }
 
 /// The cosine of the angle between two tie lines.
-inline double turn(const TieLine& a, const TieLine& b) {
+inline double cosine_between(const TieLine& a, const TieLine& b) {
   const Composition u = difference(a.beta, a.alpha), v = difference(b.beta, b.alpha);
   return inner(u, v) / (norm(u) * norm(v));
 }

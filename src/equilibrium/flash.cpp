@@ -23,7 +23,7 @@ double Flashed::vapour_fraction() const {
   return sum;
 }
 
-struct Flasher::Work {
+struct FlashSolver::Work {
   explicit Work(std::vector<Phase*> list)
       : kinds(std::move(list)), search(kinds), values(size()), other(size()) {}
 
@@ -155,7 +155,7 @@ struct Flasher::Work {
   Flashed result;
 };
 
-Flasher::Flasher(std::vector<Phase*> kinds) {
+FlashSolver::FlashSolver(std::vector<Phase*> kinds) {
   if (kinds.empty()) throw RequestError("a flash needs at least one kind of phase");
   for (const Phase* kind : kinds) {
     if (kind == nullptr) throw RequestError("a kind of phase is a null pointer");
@@ -163,17 +163,18 @@ Flasher::Flasher(std::vector<Phase*> kinds) {
   }
   work_ = std::make_unique<Work>(std::move(kinds));
 }
-Flasher::~Flasher() = default;
+FlashSolver::~FlashSolver() = default;
 
-const Flashed& Flasher::flash(double T_K, double P_Pa, std::span<const double> z) {
+const Flashed& FlashSolver::flash(const State& at, std::span<const double> z) {
+  const double T_K = at.T.value, P_Pa = at.P.value;
   demand_temperature(T_K);
   demand_pressure(P_Pa);
   demand_fractions(z, work_->size());
   return work_->flash(T_K, P_Pa, z);
 }
 
-Flashed flash(const std::vector<Phase*>& kinds, double T_K, double P_Pa, std::span<const double> z) {
-  return Flasher(kinds).flash(T_K, P_Pa, z);
+Flashed flash(const std::vector<Phase*>& kinds, const State& at, std::span<const double> z) {
+  return FlashSolver(kinds).flash(at, z);
 }
 
 }  // namespace jampot

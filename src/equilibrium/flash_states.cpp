@@ -60,7 +60,7 @@ class Rising {
 
   Side at(double q) {
     const auto [T_K, P_Pa] = T_and_P_(q);
-    Side side{q, 0, flash_at(mixture_, T_K, P_Pa, z_)};
+    Side side{q, 0, flash_at(mixture_, {Kelvin(T_K), Pascal(P_Pa)}, z_)};
     side.value = of_(side.state);
     return side;
   }
@@ -157,12 +157,13 @@ constexpr double coldest_K = 60, hottest_K = 1500;
 
 }  // namespace
 
-FlashState flash_at(Mixture& mixture, double T_K, double P_Pa, std::span<const double> z) {
+FlashState flash_at(Mixture& mixture, const State& at, std::span<const double> z) {
+  const double T_K = at.T.value, P_Pa = at.P.value;
   demand_temperature(T_K);
   demand_pressure(P_Pa);
   demand_fractions(z, mixture.size());
   mixture.demand_volatilities();
-  return {T_K, P_Pa, flash(mixture.kinds(), T_K, P_Pa, z)};
+  return {T_K, P_Pa, flash(mixture.kinds(), at, z)};
 }
 
 FlashState flash_at_P_and_vapour_fraction(Mixture& mixture, double P_Pa, double vapour_fraction,

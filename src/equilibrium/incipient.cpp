@@ -47,37 +47,38 @@ void IncipientSolver::evaluate(std::span<const double> z, const IncipientState& 
 
 // ln sum_i z_i K_i with K from the phases; sets ln K. Written so that no exponential overflows.
 double IncipientSolver::log_sum(std::span<const double> z, IncipientState& state) {
+  Work& work = *work_;
   double largest = -HUGE_VAL, sum = 0;
   for (std::size_t i = 0; i < n_; ++i) {
     state.ln_K[i] = known_values_.ln_phi[i] - incipient_values_.ln_phi[i];
     if (z[i] > 0) largest = std::max(largest, state.ln_K[i]);
   }
   for (std::size_t i = 0; i < n_; ++i) {
-    work_->step[static_cast<Eigen::Index>(i)] = z[i] == 0 ? 0 : z[i] * std::exp(state.ln_K[i] - largest);
-    sum += work_->step[static_cast<Eigen::Index>(i)];
+    work.step[static_cast<Eigen::Index>(i)] = z[i] == 0 ? 0 : z[i] * std::exp(state.ln_K[i] - largest);
+    sum += work.step[static_cast<Eigen::Index>(i)];
   }
-  work_->step /= sum;  // the incipient composition, normalised
+  work.step /= sum;  // the incipient composition, normalised
   return largest + std::log(sum);
 }
 
 bool IncipientSolver::solve_with_fixed_w(Sought sought, std::span<const double> z, IncipientState& state) {
+  Work& work = *work_;
   const bool T_sought = sought == Sought::temperature;
   constexpr int most_iterations = 60;
-  work_->step.setZero();
+  work.step.setZero();
   for (int iteration = 0; iteration < most_iterations; ++iteration) {
     evaluate(z, state, {T_sought, !T_sought, false});
     const double f = log_sum(z, state);
     if (!std::isfinite(f)) return false;
     state.residual = std::abs(f);
     if (state.residual < tolerance) {
-      for (std::size_t i = 0; i < n_; ++i) state.w[i] = work_->step[static_cast<Eigen::Index>(i)];
+      for (std::size_t i = 0; i < n_; ++i) state.w[i] = work.step[static_cast<Eigen::Index>(i)];
       return true;
     }
     const auto& from = T_sought ? known_values_.dT : known_values_.dln_P;
     const auto& to = T_sought ? incipient_values_.dT : incipient_values_.dln_P;
     double slope = 0;
-    for (std::size_t i = 0; i < n_; ++i)
-      slope += work_->step[static_cast<Eigen::Index>(i)] * (from[i] - to[i]);
+    for (std::size_t i = 0; i < n_; ++i) slope += work.step[static_cast<Eigen::Index>(i)] * (from[i] - to[i]);
     if (T_sought) {  // ln P is nearly linear in 1/T
       if (slope == 0) return bracketed(sought, z, state);
       const double change = limited(f / (slope * state.T_K), 0.2);
@@ -91,6 +92,7 @@ bool IncipientSolver::solve_with_fixed_w(Sought sought, std::span<const double> 
 }
 
 bool IncipientSolver::bracketed(Sought sought, std::span<const double> z, IncipientState& state) {
+  Work& work = *work_;
   if (sought != Sought::temperature) return false;
   const auto f = [&](double T_K) {
     state.T_K = T_K;
@@ -110,7 +112,7 @@ bool IncipientSolver::bracketed(Sought sought, std::span<const double> z, Incipi
   const auto root = bracketed_root(f, low, high, f(low), f(high), 53, 200);
   if (!root) return false;
   state.residual = std::abs(f(std::midpoint(root->first, root->second)));
-  for (std::size_t i = 0; i < n_; ++i) state.w[i] = work_->step[static_cast<Eigen::Index>(i)];
+  for (std::size_t i = 0; i < n_; ++i) state.w[i] = work.step[static_cast<Eigen::Index>(i)];
   return state.residual < tolerance;
 }
 
@@ -136,6 +138,7 @@ bool IncipientSolver::solve(Sought sought, std::span<const double> z, IncipientS
 }
 
 void IncipientSolver::fill_jacobian(Sought sought, std::span<const double> z, const IncipientState& state) {
+  Work& work = *work_;
   const auto& known = sought == Sought::temperature ? known_values_.dT : known_values_.dln_P;
   const auto& incipient = sought == Sought::temperature ? incipient_values_.dT : incipient_values_.dln_P;
   const Eigen::Index last = static_cast<Eigen::Index>(n_);
@@ -143,17 +146,18 @@ void IncipientSolver::fill_jacobian(Sought sought, std::span<const double> z, co
     const auto row = static_cast<Eigen::Index>(i);
     for (std::size_t k = 0; k < n_; ++k) {
       const double w_k = z[k] * std::exp(state.ln_K[k]);
-      work_->jacobian(row, static_cast<Eigen::Index>(k)) =
+      work.jacobian(row, static_cast<Eigen::Index>(k)) =
           (i == k ? 1 : 0) +
           (incipient_.depends_on_composition() ? incipient_values_.dn[i * n_ + k] * w_k : 0);
     }
-    work_->jacobian(row, last) = incipient[i] - known[i];
-    work_->jacobian(last, row) = z[i] * std::exp(state.ln_K[i]);
+    work.jacobian(row, last) = incipient[i] - known[i];
+    work.jacobian(last, row) = z[i] * std::exp(state.ln_K[i]);
   }
-  work_->jacobian(last, last) = 0;
+  work.jacobian(last, last) = 0;
 }
 
 bool IncipientSolver::newton(Sought sought, std::span<const double> z, IncipientState& state) {
+  Work& work = *work_;
   const bool T_sought = sought == Sought::temperature;
   const Eigen::Index last = static_cast<Eigen::Index>(n_);
   constexpr int most_iterations = 40;
@@ -162,30 +166,29 @@ bool IncipientSolver::newton(Sought sought, std::span<const double> z, Incipient
     evaluate(z, state, {T_sought, !T_sought, true});
     double sum = 0;
     for (std::size_t i = 0; i < n_; ++i) {
-      work_->residual[static_cast<Eigen::Index>(i)] =
+      work.residual[static_cast<Eigen::Index>(i)] =
           state.ln_K[i] + incipient_values_.ln_phi[i] - known_values_.ln_phi[i];
       sum += state.w[i];
     }
-    work_->residual[last] = sum - 1;
-    state.residual = work_->residual.lpNorm<Eigen::Infinity>();
+    work.residual[last] = sum - 1;
+    state.residual = work.residual.lpNorm<Eigen::Infinity>();
     if (!std::isfinite(state.residual)) return false;
     if (state.residual < tolerance) return true;
     fill_jacobian(sought, z, state);
-    work_->lu.compute(work_->jacobian);
-    work_->step = work_->lu.solve(work_->residual);
+    work.lu.compute(work.jacobian);
+    work.step = work.lu.solve(work.residual);
     // The step is shortened as a whole, so that it keeps its direction.
     double factor = 1;
     for (Eigen::Index i = 0; i < last; ++i)
-      factor = std::min(factor, 1.0 / std::max(1e-300, std::abs(work_->step[i])));
-    const double other =
-        T_sought ? std::abs(work_->step[last]) / (0.1 * state.T_K) : std::abs(work_->step[last]);
+      factor = std::min(factor, 1.0 / std::max(1e-300, std::abs(work.step[i])));
+    const double other = T_sought ? std::abs(work.step[last]) / (0.1 * state.T_K) : std::abs(work.step[last]);
     factor = std::min(factor, 1.0 / std::max(1e-300, other));
-    for (std::size_t i = 0; i < n_; ++i) state.ln_K[i] -= factor * work_->step[static_cast<Eigen::Index>(i)];
+    for (std::size_t i = 0; i < n_; ++i) state.ln_K[i] -= factor * work.step[static_cast<Eigen::Index>(i)];
     if (T_sought) {
-      state.T_K -= factor * work_->step[last];
+      state.T_K -= factor * work.step[last];
       if (!(state.T_K > lowest_T_K) || state.T_K > highest_T_K) return false;
     } else {
-      state.P_Pa *= std::exp(-factor * work_->step[last]);
+      state.P_Pa *= std::exp(-factor * work.step[last]);
     }
   }
   return false;
@@ -193,6 +196,7 @@ bool IncipientSolver::newton(Sought sought, std::span<const double> z, Incipient
 
 MatrixView IncipientSolver::sensitivity(Sought sought, std::span<const double> z,
                                         const IncipientState& state) {
+  Work& work = *work_;
   known_.evaluate(state.T_K, state.P_Pa, z, {true, true, true}, known_values_);
   incipient_.evaluate(state.T_K, state.P_Pa, state.w, {true, true, true}, incipient_values_);
   fill_jacobian(sought, z, state);
@@ -203,7 +207,7 @@ MatrixView IncipientSolver::sensitivity(Sought sought, std::span<const double> z
   if (terms > 0) model->term_derivatives(z, term_derivatives_);
 
   const Eigen::Index n = static_cast<Eigen::Index>(n_);
-  work_->right_side.setZero(n + 1, n + 1 + static_cast<Eigen::Index>(terms));
+  work.right_side.setZero(n + 1, n + 1 + static_cast<Eigen::Index>(terms));
   const auto& known_held = sought == Sought::temperature ? known_values_.dln_P : known_values_.dT;
   const auto& incipient_held = sought == Sought::temperature ? incipient_values_.dln_P : incipient_values_.dT;
   for (Eigen::Index i = 0; i < n; ++i) {
@@ -211,41 +215,42 @@ MatrixView IncipientSolver::sensitivity(Sought sought, std::span<const double> z
     for (Eigen::Index k = 0; k < n; ++k) {
       const auto column = static_cast<std::size_t>(k);
       const double K = std::exp(state.ln_K[column]);
-      work_->right_side(i, k) =
+      work.right_side(i, k) =
           known_values_.dn[row + column] -
           (incipient_.depends_on_composition() ? incipient_values_.dn[row + column] * K : 0);
     }
     const auto component = static_cast<std::size_t>(i);
-    work_->right_side(n, i) = -std::exp(state.ln_K[component]);
-    work_->right_side(i, n) = known_held[component] - incipient_held[component];
+    work.right_side(n, i) = -std::exp(state.ln_K[component]);
+    work.right_side(i, n) = known_held[component] - incipient_held[component];
     for (std::size_t t = 0; t < terms; ++t) {
-      work_->right_side(i, n + 1 + static_cast<Eigen::Index>(t)) = term_derivatives_[component * terms + t];
+      work.right_side(i, n + 1 + static_cast<Eigen::Index>(t)) = term_derivatives_[component * terms + t];
     }
   }
   if (incipient_.depends_on_composition()) {
-    work_->lu.compute(work_->jacobian);
-    work_->sensitivity = work_->lu.solve(work_->right_side);
+    work.lu.compute(work.jacobian);
+    work.sensitivity = work.lu.solve(work.right_side);
   } else {
     eliminate();
   }
-  return {work_->sensitivity.data(), static_cast<std::size_t>(work_->sensitivity.rows()),
-          static_cast<std::size_t>(work_->sensitivity.cols())};
+  return {work.sensitivity.data(), static_cast<std::size_t>(work.sensitivity.rows()),
+          static_cast<std::size_t>(work.sensitivity.cols())};
 }
 
 // Where w does not act back on K the Jacobian is [I b; w' 0]: its last row minus w' times the others gives T
 // or ln P.
 void IncipientSolver::eliminate() {
+  Work& work = *work_;
   const Eigen::Index n = static_cast<Eigen::Index>(n_);
-  work_->sensitivity.resize(work_->right_side.rows(), work_->right_side.cols());
+  work.sensitivity.resize(work.right_side.rows(), work.right_side.cols());
   double pivot = 0;
-  for (Eigen::Index i = 0; i < n; ++i) pivot -= work_->jacobian(n, i) * work_->jacobian(i, n);
-  for (Eigen::Index column = 0; column < work_->right_side.cols(); ++column) {
-    double last = work_->right_side(n, column);
-    for (Eigen::Index i = 0; i < n; ++i) last -= work_->jacobian(n, i) * work_->right_side(i, column);
+  for (Eigen::Index i = 0; i < n; ++i) pivot -= work.jacobian(n, i) * work.jacobian(i, n);
+  for (Eigen::Index column = 0; column < work.right_side.cols(); ++column) {
+    double last = work.right_side(n, column);
+    for (Eigen::Index i = 0; i < n; ++i) last -= work.jacobian(n, i) * work.right_side(i, column);
     last /= pivot;
-    work_->sensitivity(n, column) = last;
+    work.sensitivity(n, column) = last;
     for (Eigen::Index i = 0; i < n; ++i)
-      work_->sensitivity(i, column) = work_->right_side(i, column) - work_->jacobian(i, n) * last;
+      work.sensitivity(i, column) = work.right_side(i, column) - work.jacobian(i, n) * last;
   }
 }
 

@@ -77,11 +77,12 @@ void PartingSolver::choose_variables(std::span<const PhaseAmounts> phases) {
 
 // Gradient and Hessian of the Gibbs energy, each variable scaled by the root of its amount.
 void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
+  Work& work = *work_;
   const auto size = std::ssize(variables_);
   const std::size_t components = phases.front().n.size();
-  work_->gradient.resize(size);
-  work_->scale.resize(size);
-  work_->hessian.resize(size, size);
+  work.gradient.resize(size);
+  work.scale.resize(size);
+  work.hessian.resize(size, size);
   const auto second = [&](std::size_t p, std::size_t i, std::size_t j) {
     return ((i == j ? 1 / x_[p][i] : 0) - 1 + values_[p].dn[i * components + j]) * by_total_[p];
   };
@@ -89,8 +90,8 @@ void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
   for (std::size_t p = 0; p < phases.size(); ++p) by_total_[p] = 1 / totals_[p];
   for (Eigen::Index a = 0; a < size; ++a) {
     const Variable& va = variables_[static_cast<std::size_t>(a)];
-    work_->scale[a] = std::sqrt(phases[va.phase].n[va.component]);
-    work_->gradient[a] = potential_[va.phase][va.component] - potential_[va.rest][va.component];
+    work.scale[a] = std::sqrt(phases[va.phase].n[va.component]);
+    work.gradient[a] = potential_[va.phase][va.component] - potential_[va.rest][va.component];
     for (Eigen::Index b = 0; b <= a; ++b) {
       const Variable& vb = variables_[static_cast<std::size_t>(b)];
       double sum = 0;
@@ -98,12 +99,13 @@ void PartingSolver::assemble(std::span<const PhaseAmounts> phases) {
       if (va.rest == vb.rest) sum += second(va.rest, va.component, vb.component);
       if (va.phase == vb.rest) sum -= second(va.phase, va.component, vb.component);
       if (va.rest == vb.phase) sum -= second(va.rest, va.component, vb.component);
-      work_->hessian(a, b) = work_->hessian(b, a) = sum * work_->scale[a] * work_->scale[b];
+      work.hessian(a, b) = work.hessian(b, a) = sum * work.scale[a] * work.scale[b];
     }
   }
 }
 
 Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double P_Pa) {
+  Work& work = *work_;
   Parting result;
   trial_.assign(phases.begin(), phases.end());
   result.gibbs = evaluate(phases, T_K, P_Pa, true);
@@ -112,30 +114,30 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
   for (; result.iterations < most_iterations; ++result.iterations) {
     choose_variables(phases);
     assemble(phases);
-    result.residual = work_->gradient.size() == 0 ? 0 : work_->gradient.cwiseAbs().maxCoeff();
+    result.residual = work.gradient.size() == 0 ? 0 : work.gradient.cwiseAbs().maxCoeff();
     // Down to rounding: as long as a step still helps.
     if (result.residual < 1e-12 || (result.residual < 1e-11 && result.residual > 0.5 * before)) break;
     before = result.residual;
 
-    work_->step = -(work_->scale.asDiagonal() * work_->gradient);
-    work_->cholesky.compute(work_->hessian);
-    if (work_->cholesky.info() == Eigen::Success) {
-      work_->solved = work_->cholesky.solve(work_->step);
-      work_->step.swap(work_->solved);
+    work.step = -(work.scale.asDiagonal() * work.gradient);
+    work.cholesky.compute(work.hessian);
+    if (work.cholesky.info() == Eigen::Success) {
+      work.solved = work.cholesky.solve(work.step);
+      work.step.swap(work.solved);
     } else {
       // Where the surface bends down, its curvature counts by size: the step leads downhill, away from the
       // saddle.
-      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(work_->hessian);
+      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(work.hessian);
       const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-9);
-      work_->step = eigen.eigenvectors() *
-                    ((eigen.eigenvectors().transpose() * work_->step).array() / size.array()).matrix();
+      work.step = eigen.eigenvectors() *
+                  ((eigen.eigenvectors().transpose() * work.step).array() / size.array()).matrix();
     }
-    work_->step.array() *= work_->scale.array();
-    if (!work_->step.allFinite()) return result;
+    work.step.array() *= work.scale.array();
+    if (!work.step.allFinite()) return result;
     double length = 1;
     constexpr double keep = 0.95;  // no amount loses more than this share of itself in one step
     for (std::size_t a = 0; a < variables_.size(); ++a) {
-      const double change = work_->step[static_cast<Eigen::Index>(a)];
+      const double change = work.step[static_cast<Eigen::Index>(a)];
       const auto& [i, p, rest] = variables_[a];
       if (change < 0) length = std::min(length, keep * phases[p].n[i] / -change);
     }
@@ -144,17 +146,17 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
       double given = 0;
       for (std::size_t b = 0; b < variables_.size(); ++b) {
         if (variables_[b].component == variables_[a].component)
-          given += work_->step[static_cast<Eigen::Index>(b)];
+          given += work.step[static_cast<Eigen::Index>(b)];
       }
       const double held = phases[variables_[a].rest].n[variables_[a].component];
       if (given > 0) length = std::min(length, keep * held / given);
     }
-    const double slope = work_->gradient.dot(work_->step);
+    const double slope = work.gradient.dot(work.step);
     bool moved = false;
     for (int halving = 0; halving < 40 && !moved; ++halving, length /= 2) {
       for (std::size_t p = 0; p < phases.size(); ++p) trial_[p].n = phases[p].n;
       for (std::size_t a = 0; a < variables_.size(); ++a) {
-        const double change = length * work_->step[static_cast<Eigen::Index>(a)];
+        const double change = length * work.step[static_cast<Eigen::Index>(a)];
         const auto& [i, p, rest] = variables_[a];
         trial_[p].n[i] += change;
         trial_[rest].n[i] -= change;

@@ -582,7 +582,7 @@ SingularPoints singular_points(Mixture& mixture, double P_Pa, Progress* progress
   return Search(mixture, P_Pa, progress).run();
 }
 
-std::optional<SingularPoint> followed(Mixture& mixture, double P_Pa, const SingularPoint& point) {
+std::optional<SingularPoint> same_azeotrope(Mixture& mixture, double P_Pa, const SingularPoint& point) {
   demand_pressure(P_Pa);
   mixture.demand_volatilities();
   demand_fractions(point.x, mixture.size());

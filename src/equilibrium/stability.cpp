@@ -42,6 +42,7 @@ std::vector<std::vector<double>> starts(std::span<const double> ln_f) {
 // - 1). Keeps the gradient with 2 sqrt(W_i), and the Hessian where wanted.
 double TangentPlane::evaluate(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f,
                               bool derivatives) {
+  Work& work = *work_;
   const std::size_t n = W_.size();
   sum_ = 0;
   for (const double value : W_) sum_ += value;
@@ -53,23 +54,23 @@ double TangentPlane::evaluate(Phase& trial, double T_K, double P_Pa, std::span<c
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
     change_[i] = 0;
-    work_->gradient[row] = 0;
+    work.gradient[row] = 0;
     if (!(W_[i] > 0)) continue;
     change_[i] = ln_W_[i] + values_.ln_phi[i] - ln_f[i];
     value += W_[i] * (change_[i] - 1);
     if (derivatives) {
       root_[i] = std::sqrt(W_[i]);
-      work_->gradient[row] = root_[i] * change_[i];
+      work.gradient[row] = root_[i] * change_[i];
     }
   }
   if (!derivatives) return value;
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
     for (std::size_t k = 0; k < n; ++k) {
-      work_->hessian(row, static_cast<Eigen::Index>(k)) =
+      work.hessian(row, static_cast<Eigen::Index>(k)) =
           W_[i] > 0 && W_[k] > 0 ? root_[i] * root_[k] * values_.dn[i * n + k] / sum_ : 0;
     }
-    work_->hessian(row, row) += 1 + change_[i] / 2;
+    work.hessian(row, row) += 1 + change_[i] / 2;
   }
   return value;
 }
@@ -92,6 +93,7 @@ bool TangentPlane::beside_known(const DescentLimits& limits) const {
 
 void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<const double> ln_f,
                            std::span<const double> w, const DescentLimits& limits, TangentMinimum& out) {
+  Work& work = *work_;
   const std::size_t n = w.size();
   const auto N = static_cast<Eigen::Index>(n);
   if (W_.size() != n) {
@@ -101,9 +103,9 @@ void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<cons
     ln_W_.resize(n);
     root_.resize(n);
     change_.resize(n);
-    work_->gradient.resize(N);
-    work_->step.resize(N);
-    work_->hessian.resize(N, N);
+    work.gradient.resize(N);
+    work.step.resize(N);
+    work.hessian.resize(N, N);
   }
   W_.assign(w.begin(), w.end());
   if (limits.ln_start.empty()) {
@@ -140,17 +142,17 @@ void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<cons
   for (int iteration = 0; iteration < most_iterations; ++iteration) {
     if (value < limits.enough || beside_known(limits)) break;
     if (iteration == 0) value = evaluate(trial, T_K, P_Pa, ln_f, true);
-    if (work_->gradient.cwiseAbs().maxCoeff() < 1e-9) break;
-    work_->step = -work_->gradient;
-    work_->cholesky.compute(work_->hessian);
-    if (work_->cholesky.info() == Eigen::Success) {
-      work_->solved = work_->cholesky.solve(work_->step);
-      work_->step.swap(work_->solved);
+    if (work.gradient.cwiseAbs().maxCoeff() < 1e-9) break;
+    work.step = -work.gradient;
+    work.cholesky.compute(work.hessian);
+    if (work.cholesky.info() == Eigen::Success) {
+      work.solved = work.cholesky.solve(work.step);
+      work.step.swap(work.solved);
     } else {  // where the surface bends down, its curvature counts by size: the step leads downhill
-      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(work_->hessian);
+      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(work.hessian);
       const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-6);
-      work_->step = eigen.eigenvectors() *
-                    ((eigen.eigenvectors().transpose() * work_->step).array() / size.array()).matrix();
+      work.step = eigen.eigenvectors() *
+                  ((eigen.eigenvectors().transpose() * work.step).array() / size.array()).matrix();
     }
     kept_ = W_;
     double length = 1;
@@ -159,7 +161,7 @@ void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<cons
       for (std::size_t i = 0; i < n; ++i) {
         if (!(kept_[i] > 0)) continue;
         const double root = 2 * std::sqrt(kept_[i]);
-        const double alpha = std::max(0.05 * root, root + length * work_->step[static_cast<Eigen::Index>(i)]);
+        const double alpha = std::max(0.05 * root, root + length * work.step[static_cast<Eigen::Index>(i)]);
         W_[i] = 0.25 * alpha * alpha;
         ln_W_[i] = std::log(W_[i]);
       }

@@ -38,12 +38,15 @@ class Reader : TomlReader {
  private:
   PairParameters read_pair(const toml::table& table, const std::string& model,
                            const std::string& source) const {
-    std::vector<std::string> terms;
-    for (const TermForFit& term : terms_for_fit(model)) terms.push_back(term.name);
+    std::vector<std::string> terms, optional;
+    for (const TermForFit& term : terms_for_fit(model)) {
+      terms.push_back(term.name);
+      if (term.optional && !table.contains(term.name)) optional.push_back(term.name);
+    }
     std::vector<std::string> keys{"between", "range_K",   "range_Pa",  "std_error",
                                   "source",  "estimated", "fitted_to", "vapour"};
-    if (model == "wilson") keys.emplace_back("molar_volumes_cm3_mol");
-    if (model == "uniquac") keys.insert(keys.end(), {"r", "q", "q_residual"});
+    const ModelDescription& description = description_of(model);
+    keys.insert(keys.end(), description.stated.begin(), description.stated.end());
     keys.insert(keys.end(), terms.begin(), terms.end());
     allow(table, keys);
 
@@ -53,6 +56,10 @@ class Reader : TomlReader {
     read_between(require(table, "between"), pair);
     if (const toml::node* range = table.get("range_K")) pair.range_K = read_range(*range);
     for (const std::string& term : terms) {
+      if (std::find(optional.begin(), optional.end(), term) != optional.end()) {
+        pair.terms[term] = {};  // left out: zero
+        continue;
+      }
       const toml::node& node = require(table, term);
       if (node.is_number()) {
         pair.terms[term].constant = number_of(node, term);

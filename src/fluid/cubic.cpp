@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
@@ -92,21 +93,17 @@ void CubicEquation::set_temperature(double T_K) {
   }
 }
 
-void CubicEquation::weigh(std::span<const double> n, const std::vector<double>& with,
-                          std::vector<double>& sum) const {
-  std::fill(sum.begin(), sum.end(), 0.0);
-  for (std::size_t j = 0; j < size(); ++j) {  // by columns, so that the compiler takes several rows at once
-    const double weight = n[j] * with[j];
-    const double* column = unlike_.data() + j * size();
-    for (std::size_t i = 0; i < size(); ++i) sum[i] += weight * column[i];
-  }
-}
-
 // sum_j (1 - k_ij) n_j sqrt(a_j), of which all that mixes follows.
 void CubicEquation::mix(std::span<const double> n) {
   if (std::equal(n.begin(), n.end(), mixed_n_.begin(), mixed_n_.end())) return;
   mixed_n_.assign(n.begin(), n.end());
-  weigh(n, s_, sum_);
+  std::fill(sum_.begin(), sum_.end(), 0.0);
+  double* const sum = sum_.data();
+  for (std::size_t j = 0; j < size(); ++j) {  // by columns, so that the compiler takes several rows at once
+    const double weight = n[j] * s_[j];
+    const double* column = unlike_.data() + j * size();
+    for (std::size_t i = 0; i < size(); ++i) sum[i] += weight * column[i];
+  }
 }
 
 double CubicEquation::a(std::size_t i, double T_K) {
@@ -124,7 +121,13 @@ void CubicEquation::evaluate(double T_K, double V, std::span<const double> n, He
   const bool heat = wanted.T || wanted.TT;
   double total = 0, B = 0, D = 0, D_T = 0, D_TT = 0;
   mix(n);
-  if (heat) weigh(n, ds_, slope_sum_);
+  if (heat) {
+    const auto rows = static_cast<Eigen::Index>(N);
+    const auto vector = [&](const double* data) { return Eigen::Map<const Eigen::VectorXd>(data, rows); };
+    Eigen::Map<Eigen::VectorXd>(slope_sum_.data(), rows).noalias() =
+        Eigen::Map<const Eigen::MatrixXd>(unlike_.data(), rows, rows) *
+        vector(n.data()).cwiseProduct(vector(ds_.data()));
+  }
   for (std::size_t i = 0; i < N; ++i) {
     total += n[i];
     B += n[i] * b_[i];

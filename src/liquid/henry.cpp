@@ -8,6 +8,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/liquid/working.hpp"
 
 namespace jampot {
 namespace {
@@ -158,6 +159,25 @@ void HenrySolution::evaluate(std::span<const double> n, std::span<double> ln_gam
       for (const std::size_t l : members_)
         dn[k * N + l] -= ratio / solvent * (excess + of(i, l).ln_H(T_K_) - mean);
     }
+  }
+}
+
+void HenrySolution::write_out(Working& page) const {
+  page.say("solutes: ln(f_i/x_i) = ln H_i = sum over solvents x'_j ln H_ij, x' without the solutes");
+  page.say("solvents: by their own model among themselves, and what the Gibbs-Duhem equation asks of them");
+  for (const HenryConstant& h : constants_)
+    page.say(fmt::format("ln(H_{}{}/Pa) = {} + {}/{} = {}", h.solute + 1, h.solvent + 1,
+                         Working::number(h.constant), Working::number(h.slope_K), Working::number(page.T_K()),
+                         Working::number(h.ln_H(page.T_K()))));
+  HenrySolution own(*this);
+  std::vector<double> ln_gamma(size());
+  own.set_temperature(page.T_K());
+  own.evaluate(page.x(), ln_gamma, {}, {});
+  for (std::size_t i = 0; i < size(); ++i) {
+    if (solute_[i])
+      page.say(fmt::format("ln(H_{}/Pa) = {}", i + 1, Working::number(ln_gamma[i])));
+    else
+      page.result(i, {ln_gamma[i]}, ln_gamma[i]);
   }
 }
 

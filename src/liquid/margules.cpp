@@ -1,38 +1,16 @@
 #include "jampot/liquid/margules.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <cmath>
 #include <numeric>
+
+#include "jampot/liquid/working.hpp"
+#include "pair_expansion.hpp"
 
 namespace jampot {
 namespace {
-
-// The two parts of a pair in the excess Gibbs energy of amounts, n_i n_j/N and n_i n_j (n_i - n_j)/N^2, with
-// their derivatives: with the amount of i (number 0), of j (1), of another component (2), and with two of
-// them.
-struct Parts {
-  double first[3], second[3];
-  double first2[3][3], second2[3][3];
-};
-
-Parts parts_of(double ni, double nj, double N, bool twice) {
-  const double P = ni * nj, Q = P * (ni - nj), N2 = N * N, N3 = N2 * N;
-  const double P1[3] = {nj, ni, 0}, Q1[3] = {2 * P - nj * nj, ni * ni - 2 * P, 0};
-  Parts parts{};
-  for (int k = 0; k < 3; ++k) {
-    parts.first[k] = P1[k] / N - P / N2;
-    parts.second[k] = Q1[k] / N2 - 2 * Q / N3;
-  }
-  if (!twice) return parts;
-  const double P2[3][3] = {{0, 1, 0}, {1, 0, 0}, {0, 0, 0}};
-  const double Q2[3][3] = {{2 * nj, 2 * (ni - nj), 0}, {2 * (ni - nj), -2 * ni, 0}, {0, 0, 0}};
-  for (int k = 0; k < 3; ++k) {
-    for (int l = 0; l < 3; ++l) {
-      parts.first2[k][l] = P2[k][l] / N - (P1[k] + P1[l]) / N2 + 2 * P / N3;
-      parts.second2[k][l] = Q2[k][l] / N2 - 2 * (Q1[k] + Q1[l]) / N3 + 6 * Q / (N2 * N2);
-    }
-  }
-  return parts;
-}
 
 double total(std::span<const double> x) {
   return std::accumulate(x.begin(), x.end(), 0.0);
@@ -63,33 +41,28 @@ void Margules::evaluate(std::span<const double> x, std::span<double> ln_gamma, s
   std::fill(dn.begin(), dn.end(), 0.0);
   const double N = total(x);
   for (const Pair& pair : pairs_) {
-    const Parts parts = parts_of(x[pair.i], x[pair.j], N, !dn.empty());
+    const ExpansionPart even = expansion_part(0, x[pair.i], x[pair.j], N, !dn.empty()),
+                        odd = expansion_part(1, x[pair.i], x[pair.j], N, !dn.empty());
     const auto number = [&](std::size_t k) { return k == pair.i ? 0 : k == pair.j ? 1 : 2; };
     for (std::size_t k = 0; k < n_; ++k) {
       const int a = number(k);
-      ln_gamma[k] += pair.mean * parts.first[a] + pair.half * parts.second[a];
-      if (!dT.empty()) dT[k] += pair.mean_dT * parts.first[a] + pair.half_dT * parts.second[a];
+      ln_gamma[k] += pair.mean * even.first[a] + pair.half * odd.first[a];
+      if (!dT.empty()) dT[k] += pair.mean_dT * even.first[a] + pair.half_dT * odd.first[a];
       for (std::size_t l = 0; !dn.empty() && l < n_; ++l) {
         const int b = number(l);
-        dn[k * n_ + l] += pair.mean * parts.first2[a][b] + pair.half * parts.second2[a][b];
+        dn[k * n_ + l] += pair.mean * even.second[a][b] + pair.half * odd.second[a][b];
       }
     }
   }
 }
 
-// Leibniz for the products of a polynomial with 1/N and 1/N^2 along the line, N = sum x + s sum u.
 double Margules::third_derivative(std::span<const double> x, std::span<const double> u) const {
-  const double N = total(x), U = total(u), r = U / N;
+  const double N = total(x), U = total(u);
   double sum = 0;
   for (const Pair& pair : pairs_) {
     const double ni = x[pair.i], nj = x[pair.j], ui = u[pair.i], uj = u[pair.j];
-    const double P = ni * nj, P1 = ui * nj + ni * uj, P2 = 2 * ui * uj;
-    const double Q = P * (ni - nj), Q1 = ui * (2 * P - nj * nj) + uj * (ni * ni - 2 * P),
-                 Q2 = 2 * nj * ui * ui + 4 * (ni - nj) * ui * uj - 2 * ni * uj * uj,
-                 Q3 = 6 * ui * uj * (ui - uj);
-    const double first = -3 * P2 * r + 6 * P1 * r * r - 6 * P * r * r * r;
-    const double second = Q3 - 6 * Q2 * r + 18 * Q1 * r * r - 24 * Q * r * r * r;
-    sum += pair.mean * first / N + pair.half * second / (N * N);
+    sum += pair.mean * expansion_third(0, ni, nj, N, ui, uj, U) +
+           pair.half * expansion_third(1, ni, nj, N, ui, uj, U);
   }
   return sum;
 }
@@ -98,11 +71,12 @@ void Margules::term_derivatives(std::span<const double> x, std::span<double> out
   const double N = total(x);
   const std::size_t stride = terms_.size();
   for (std::size_t p = 0; p < pairs_.size(); ++p) {
-    const Parts parts = parts_of(x[pairs_[p].i], x[pairs_[p].j], N, false);
+    const double ni = x[pairs_[p].i], nj = x[pairs_[p].j];
+    const ExpansionPart even = expansion_part(0, ni, nj, N, false), odd = expansion_part(1, ni, nj, N, false);
     for (std::size_t k = 0; k < n_; ++k) {
       const int a = k == pairs_[p].i ? 0 : k == pairs_[p].j ? 1 : 2;
-      out[k * stride + 2 * p] = (parts.first[a] - parts.second[a]) / 2;
-      out[k * stride + 2 * p + 1] = (parts.first[a] + parts.second[a]) / 2;
+      out[k * stride + 2 * p] = (even.first[a] - odd.first[a]) / 2;
+      out[k * stride + 2 * p + 1] = (even.first[a] + odd.first[a]) / 2;
     }
   }
 }
@@ -117,6 +91,47 @@ void Margules::gibbs_term_derivatives(std::span<const double> x, std::span<doubl
     slope[2 * p] = (first - second) / 2;
     slope[2 * p + 1] = (first + second) / 2;
   }
+}
+
+void Margules::write_out(Working& page) const {
+  const std::vector<double>& x = page.x();
+  const std::size_t n = page.x().size();
+  page.say(
+      "Margules: gE/(RT) = sum over pairs of x_i x_j [m_ij + h_ij (x_i - x_j)],  m = (A_ij + A_ji)/2,  h = "
+      "(A_ji "
+      "- A_ij)/2");
+  page.say(
+      "          a pair gives ln gamma_i m x_j (1 - x_i) + h (2 x_i x_j - x_j^2 - 2 Q), ln gamma_j m x_i "
+      "(1 - x_j) "
+      "+ h (x_i^2 - 2 x_i x_j - 2 Q),");
+  page.say("          each other component -m x_i x_j - 2 h Q,  Q = x_i x_j (x_i - x_j)");
+  std::vector<std::vector<double>> terms(n);
+  for (std::size_t t = 0; t < terms_.size(); t += 2) {
+    const ModelTerm &a12 = terms_[t], &a21 = terms_[t + 1];
+    const std::size_t i = a12.i, j = a12.j;
+    const double A = a12.function.value(page.T_K()), B = a21.function.value(page.T_K()), m = (A + B) / 2,
+                 h = (B - A) / 2;
+    page.say(fmt::format("A_{0}{1} = {2} = {3};  A_{1}{0} = {4} = {5};  m = {6};  h = {7}", i + 1, j + 1,
+                         page.text_of(a12.function), Working::number(A), page.text_of(a21.function),
+                         Working::number(B), Working::number(m), Working::number(h)));
+    const double P = x[i] * x[j], Q = P * (x[i] - x[j]);
+    for (std::size_t k = 0; k < n; ++k) {
+      terms[k].push_back(k == i   ? m * x[j] * (1 - x[i]) + h * (2 * P - x[j] * x[j] - 2 * Q)
+                         : k == j ? m * x[i] * (1 - x[j]) + h * (x[i] * x[i] - 2 * P - 2 * Q)
+                                  : -m * P - 2 * h * Q);
+    }
+  }
+  for (std::size_t k = 0; k < n; ++k)
+    page.result(k, terms[k], std::accumulate(terms[k].begin(), terms[k].end(), 0.0));
+}
+
+ModelDescription Margules::description() {
+  ModelDescription description{std::string(model_name)};
+  description.terms = {{"A_12", 0.1, false, true, -1, 3, -8, 12}, {"A_21", 0.1, false, true, -1, 3, -8, 12}};
+  description.make = [](const std::vector<Substance>& substances, const std::vector<PairParameters>& pairs) {
+    return std::make_unique<Margules>(substances.size(), pairs);
+  };
+  return description;
 }
 
 }  // namespace jampot

@@ -3,14 +3,14 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <functional>
-#include <map>
+#include <deque>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/ideal.hpp"
 #include "jampot/liquid/margules.hpp"
 #include "jampot/liquid/nrtl.hpp"
+#include "jampot/liquid/redlich_kister.hpp"
 #include "jampot/liquid/unifac.hpp"
 #include "jampot/liquid/uniquac.hpp"
 #include "jampot/liquid/wilson.hpp"
@@ -18,113 +18,24 @@
 namespace jampot {
 namespace {
 
-using Substances = std::vector<Substance>;
-using Pairs = std::vector<PairParameters>;
-
-struct ModelEntry {
-  std::string name;
-  bool splits;
-  std::vector<TermForFit> terms;  ///< of a pair; empty: takes no pair parameters
-  std::function<std::unique_ptr<ActivityModel>(const Substances&, const Pairs&)> make;
-};
-
-double molar_volume(const Substance& substance) {
-  if (substance.molar_volume_25C_m3_mol) return *substance.molar_volume_25C_m3_mol;
-  throw CalculationError(
-      fmt::format("the Wilson equation needs the liquid molar volume of {}, which is not known; a file of "
-                  "parameters may state it (molar_volumes_cm3_mol)",
-                  substance.name));
-}
-
-std::unique_ptr<ActivityModel> make_wilson(const Substances& substances, const Pairs& pairs) {
-  // Volumes are looked up only where a pair does not state its own.
-  const bool stated = std::all_of(pairs.begin(), pairs.end(), [](const PairParameters& pair) {
-    return pair.molar_volumes_m3_mol.has_value();
-  });
-  std::vector<double> volumes;
-  for (const Substance& substance : substances) volumes.push_back(stated ? 1 : molar_volume(substance));
-  return std::make_unique<Wilson>(std::move(volumes), pairs);
-}
-
-UniquacSize bank_size(const Substance& substance) {
-  if (substance.uniquac_r && substance.uniquac_q) {
-    return {*substance.uniquac_r, *substance.uniquac_q, *substance.uniquac_q};
-  }
-  throw CalculationError(
-      fmt::format("UNIQUAC needs r and q of {}, which are not known; 'jampot define' or a file "
-                  "of parameters may state them",
-                  substance.name));
-}
-
-std::unique_ptr<ActivityModel> make_uniquac(const Substances& substances, const Pairs& pairs) {
-  std::vector<UniquacSize> sizes(substances.size());
-  std::vector<const PairParameters*> from(substances.size());  // which pair stated the size
-  std::size_t p = 0;
-  for (std::size_t i = 0; i < substances.size(); ++i) {
-    for (std::size_t j = i + 1; j < substances.size(); ++j, ++p) {
-      if (!pairs[p].sizes) continue;
-      for (const auto& [component, side] : {std::pair(i, 0), std::pair(j, 1)}) {
-        const auto at = static_cast<std::size_t>(side);
-        const UniquacSize stated{pairs[p].sizes->r[at], pairs[p].sizes->q[at],
-                                 pairs[p].sizes->q_residual[at]};
-        const UniquacSize& known = sizes[component];
-        const auto differs = [](double a, double b) { return std::abs(a - b) > 0.02 * b; };
-        if (from[component] != nullptr && (differs(stated.r, known.r) || differs(stated.q, known.q) ||
-                                           differs(stated.q_residual, known.q_residual))) {
-          throw RequestError(
-              fmt::format("the UNIQUAC parameters '{}' and '{}' were fitted with different r, q or q' "
-                          "of {}; they cannot be used together",
-                          from[component]->source, pairs[p].source, substances[component].name));
-        }
-        sizes[component] = stated;
-        from[component] = &pairs[p];
-      }
-    }
-  }
-  for (std::size_t i = 0; i < substances.size(); ++i) {
-    if (from[i] == nullptr) sizes[i] = bank_size(substances[i]);
-  }
-  return std::make_unique<Uniquac>(sizes, pairs);
-}
-
-template <UnifacTable table>
-std::unique_ptr<ActivityModel> make_unifac(const Substances& substances, const Pairs&) {
-  return std::make_unique<Unifac>(substances, table);
-}
-
-const std::vector<ModelEntry>& entries() {
-  static const std::vector<ModelEntry> list{
-      {"ideal",
-       false,
-       {},
-       [](const Substances& s, const Pairs&) { return std::make_unique<IdealSolution>(s.size()); }},
-      {"margules",
-       true,
-       {{"A_12", 0.1, false, true, -1, 3, -8, 12}, {"A_21", 0.1, false, true, -1, 3, -8, 12}},
-       [](const Substances& s, const Pairs& pairs) { return std::make_unique<Margules>(s.size(), pairs); }},
-      {"wilson",
-       false,
-       {{"lambda_12", 0.1, false, true, -1.5, 3, -12, 15}, {"lambda_21", 0.1, false, true, -1.5, 3, -12, 15}},
-       make_wilson},
-      {"nrtl",
-       true,
-       {{"tau_12", 0.1, false, true, -1, 4, -15, 25},
-        {"tau_21", 0.1, false, true, -1, 4, -15, 25},
-        {"alpha", 0.3, true, false, 0.1, 0.6, 0.01, 1.2}},
-       [](const Substances& s, const Pairs& pairs) { return std::make_unique<Nrtl>(s.size(), pairs); }},
-      {"uniquac",
-       true,
-       {{"u_12", 0.05, false, true, -1, 1.5, -6, 8}, {"u_21", 0.05, false, true, -1, 1.5, -6, 8}},
-       make_uniquac},
-      {"unifac", true, {}, make_unifac<UnifacTable::vle>},
-      {"unifac-lle", true, {}, make_unifac<UnifacTable::lle>},
-      {"unifac-dortmund", true, {}, make_unifac<UnifacTable::dortmund>},
+// A deque: a description stays where it is when another is added.
+std::deque<ModelDescription>& descriptions() {
+  static std::deque<ModelDescription> list{
+      IdealSolution::description(),
+      Margules::description(),
+      RedlichKister::description(),
+      Wilson::description(),
+      Nrtl::description(),
+      Uniquac::description(),
+      Unifac::description(UnifacTable::vle),
+      Unifac::description(UnifacTable::lle),
+      Unifac::description(UnifacTable::dortmund),
   };
   return list;
 }
 
-const ModelEntry& entry(const std::string& model) {
-  for (const ModelEntry& candidate : entries()) {
+const ModelDescription& entry(const std::string& model) {
+  for (const ModelDescription& candidate : descriptions()) {
     if (candidate.name == model) return candidate;
   }
   if (model == "mosced") {
@@ -140,15 +51,27 @@ const ModelEntry& entry(const std::string& model) {
 
 }  // namespace
 
+void add_liquid_model(ModelDescription description) {
+  for (const ModelDescription& known : descriptions()) {
+    if (known.name == description.name)
+      throw RequestError(fmt::format("there is already a liquid model '{}'", description.name));
+  }
+  descriptions().push_back(std::move(description));
+}
+
+const ModelDescription& description_of(const std::string& model) {
+  return entry(model);
+}
+
 std::vector<std::string> liquid_model_names() {
   std::vector<std::string> names;
-  for (const ModelEntry& candidate : entries()) names.push_back(candidate.name);
+  for (const ModelDescription& candidate : descriptions()) names.push_back(candidate.name);
   return names;
 }
 
 std::vector<std::string> pair_model_names() {
   std::vector<std::string> names;
-  for (const ModelEntry& candidate : entries()) {
+  for (const ModelDescription& candidate : descriptions()) {
     if (!candidate.terms.empty()) names.push_back(candidate.name);
   }
   return names;
@@ -165,25 +88,27 @@ bool can_split(const std::string& model) {
 std::unique_ptr<ActivityModel> make_activity_model(const std::string& model,
                                                    const std::vector<Substance>& substances,
                                                    const ParameterCollection& parameters) {
-  const ModelEntry& chosen = entry(model);
+  const ModelDescription& chosen = entry(model);
   std::vector<PairParameters> pairs;
-  std::string missing;
+  std::vector<std::array<std::string, 2>> missing;
   for (std::size_t i = 0; needs_pairs(model) && i < substances.size(); ++i) {
     for (std::size_t j = i + 1; j < substances.size(); ++j) {
       if (auto found = parameters.find(model, substances[i].name, substances[j].name)) {
         pairs.push_back(std::move(*found));
       } else {
-        missing +=
-            fmt::format("{}{} and {}", missing.empty() ? "" : "; ", substances[i].name, substances[j].name);
+        missing.push_back({substances[i].name, substances[j].name});
       }
     }
   }
   if (!missing.empty()) {
-    throw CalculationError(fmt::format(
+    std::vector<std::string> names;
+    for (const auto& [first, second] : missing) names.push_back(first + " and " + second);
+    const std::string text = fmt::format(
         "no {} parameters for {}. A missing pair is not taken as zero: 'jampot pairs' shows what is known; "
         "give a file with --parameters FILE.pairs.toml, fit one with 'jampot regress', fill it from a "
         "prediction with --missing-pairs estimate, or ask for --liquid ideal knowingly.",
-        model, missing));
+        model, joined(names, "; "));
+    throw MissingPair(text, model, missing);
   }
   return chosen.make(substances, pairs);
 }
@@ -197,11 +122,7 @@ PairParameters neutral_pair(const std::string& model, const Substance& first, co
   pair.model = model;
   pair.between = {first.name, second.name};
   for (const TermForFit& term : terms_for_fit(model)) pair.terms[term.name].constant = term.neutral;
-  if (model == Wilson::model_name) pair.molar_volumes_m3_mol = {molar_volume(first), molar_volume(second)};
-  if (model == Uniquac::model_name) {
-    const UniquacSize a = bank_size(first), b = bank_size(second);
-    pair.sizes = PairParameters::Sizes{{a.r, b.r}, {a.q, b.q}, {a.q_residual, b.q_residual}};
-  }
+  if (entry(model).state) entry(model).state(first, second, pair);
   return pair;
 }
 

@@ -1,8 +1,12 @@
 #include "jampot/liquid/nrtl.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <cmath>
 
 #include "jampot/liquid/along_line.hpp"
+#include "jampot/liquid/working.hpp"
 
 namespace jampot {
 namespace {
@@ -246,6 +250,60 @@ void Nrtl::gibbs_term_derivatives(std::span<const double> x, std::span<double> s
       }
     }
   }
+}
+
+void Nrtl::write_out(Working& page) const {
+  const std::vector<double>& x = page.x();
+  const std::size_t n = page.x().size();
+  page.say("NRTL: ln gamma_i = C_i/S_i + sum_j x_j G_ij/S_j (tau_ij - C_j/S_j)");
+  page.say("      S_j = sum_k G_kj x_k,  C_j = sum_k tau_kj G_kj x_k,  G_ij = exp(-alpha_ij tau_ij)");
+  std::vector<std::vector<double>> tau(n, std::vector<double>(n)), G = tau;
+  for (std::size_t i = 0; i < n; ++i) G[i][i] = 1;
+  for (std::size_t t = 0; t < terms_.size(); t += 3) {
+    const std::size_t i = terms_[t].i, j = terms_[t].j;
+    const double alpha = terms_[t + 2].function.value(page.T_K());
+    page.say(fmt::format("alpha_{}{} = {}", i + 1, j + 1, Working::number(alpha)));
+    for (const auto& [a, b, term] : {std::tuple(i, j, t), std::tuple(j, i, t + 1)}) {
+      tau[a][b] = terms_[term].function.value(page.T_K());
+      G[a][b] = std::exp(-alpha * tau[a][b]);
+      page.say(fmt::format("tau_{0}{1} = {2} = {3}", a + 1, b + 1, page.text_of(terms_[term].function),
+                           Working::number(tau[a][b])));
+      page.say(fmt::format("G_{0}{1} = exp(-{2} x {3}) = {4}", a + 1, b + 1, Working::number(alpha),
+                           Working::number(tau[a][b]), Working::number(G[a][b])));
+    }
+  }
+  std::vector<double> S(n), C(n);
+  for (std::size_t j = 0; j < n; ++j) {
+    std::vector<double> s, c;
+    for (std::size_t k = 0; k < n; ++k) {
+      s.push_back(G[k][j] * x[k]);
+      c.push_back(tau[k][j] * G[k][j] * x[k]);
+      S[j] += s.back();
+      C[j] += c.back();
+    }
+    page.say(
+        fmt::format("S_{0} = {1};  C_{0} = {2}", j + 1, Working::added(s, S[j]), Working::added(c, C[j])));
+  }
+  for (std::size_t i = 0; i < n; ++i) {
+    std::vector<double> terms{C[i] / S[i]};
+    double sum = terms[0];
+    for (std::size_t j = 0; j < n; ++j) {
+      terms.push_back(x[j] * G[i][j] / S[j] * (tau[i][j] - C[j] / S[j]));
+      sum += terms.back();
+    }
+    page.result(i, terms, sum);
+  }
+}
+
+ModelDescription Nrtl::description() {
+  ModelDescription description{std::string(model_name)};
+  description.terms = {{"tau_12", 0.1, false, true, -1, 4, -15, 25},
+                       {"tau_21", 0.1, false, true, -1, 4, -15, 25},
+                       {"alpha", 0.3, true, false, 0.1, 0.6, 0.01, 1.2}};
+  description.make = [](const std::vector<Substance>& substances, const std::vector<PairParameters>& pairs) {
+    return std::make_unique<Nrtl>(substances.size(), pairs);
+  };
+  return description;
 }
 
 }  // namespace jampot

@@ -2,9 +2,26 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "jampot/basis/error.hpp"
+#include "jampot/liquid/models.hpp"
 
 namespace jampot {
+namespace {
+
+// The terms of a model that change their sign where a pair is read from the other side.
+std::vector<std::string> odd_terms(const std::string& model) {
+  std::vector<std::string> names;
+  const auto known = liquid_model_names();
+  if (std::find(known.begin(), known.end(), model) == known.end()) return names;
+  for (const TermForFit& term : terms_for_fit(model)) {
+    if (term.odd) names.push_back(term.name);
+  }
+  return names;
+}
+
+}  // namespace
 
 PairParameters PairParameters::swapped() const {
   PairParameters other = *this;
@@ -20,6 +37,13 @@ PairParameters PairParameters::swapped() const {
   };
   for (const auto& [name, function] : terms) other.terms[turned(name)] = function;
   for (FittedCoefficient& coefficient : other.fitted) coefficient.term = turned(coefficient.term);
+  for (const std::string& name : odd_terms(model)) {
+    if (const auto found = other.terms.find(name); found != other.terms.end())
+      for (const Coefficient coefficient : all_coefficients) found->second[coefficient] *= -1;
+    for (FittedCoefficient& coefficient : other.fitted) {
+      if (coefficient.term == name) coefficient.sign *= -1;
+    }
+  }
   if (other.molar_volumes_m3_mol)
     std::swap((*other.molar_volumes_m3_mol)[0], (*other.molar_volumes_m3_mol)[1]);
   if (other.sizes) {

@@ -2,8 +2,11 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
+#include "jampot/liquid/models.hpp"
 #include "jampot/substance/bank.hpp"
 #include "jampot_data.hpp"
 
@@ -11,12 +14,6 @@ namespace jampot {
 namespace {
 
 constexpr double calorie = 4.184;  // J, thermochemical
-
-std::array<std::string, 2> term_names(const std::string& model) {
-  if (model == "wilson") return {"lambda_12", "lambda_21"};
-  if (model == "uniquac") return {"u_12", "u_21"};
-  return {"tau_12", "tau_21"};
-}
 
 std::vector<PairParameters> read() {
   const CsvTable table(jampot_data::published_pairs_csv(), "published_pairs.csv");
@@ -32,12 +29,16 @@ std::vector<PairParameters> read() {
     pair.grade = text("grade").front();
     pair.fitted_to = "vle";
     const EnergyUnit unit = parse_energy_unit(text("unit"));
-    const auto names = term_names(pair.model);
-    pair.terms[names[0]] = term_from_print(number("p12"), unit);
-    pair.terms[names[1]] = term_from_print(number("p21"), unit);
-    if (pair.model == "nrtl") pair.terms["alpha"].constant = number("alpha");
-    if (pair.model == "wilson") pair.molar_volumes_m3_mol = {1e-6 * number("v1"), 1e-6 * number("v2")};
-    if (pair.model == "uniquac") {
+    const ModelDescription& model = description_of(pair.model);
+    pair.terms[model.terms.at(0).name] = term_from_print(number("p12"), unit);
+    pair.terms[model.terms.at(1).name] = term_from_print(number("p21"), unit);
+    if (const auto alpha = maybe("alpha")) pair.terms["alpha"].constant = *alpha;
+    const auto states = [&](const char* key) {
+      return std::find(model.stated.begin(), model.stated.end(), key) != model.stated.end();
+    };
+    if (states("molar_volumes_cm3_mol"))
+      pair.molar_volumes_m3_mol = {1e-6 * number("v1"), 1e-6 * number("v2")};
+    if (states("r")) {
       PairParameters::Sizes sizes;
       for (std::size_t k = 0; k < 2; ++k) {
         const Substance& substance = Bank::built_in().require(pair.between[k]);

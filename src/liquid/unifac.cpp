@@ -10,6 +10,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/unifac_interactions.hpp"
+#include "jampot/liquid/working.hpp"
 
 namespace jampot {
 namespace {
@@ -266,6 +267,81 @@ double Unifac::third_derivative(std::span<const double> x, std::span<const doubl
     }
   }
   return size_part_.third_derivative(x, u) + contacts_.third_derivative(s, ds);
+}
+
+namespace {
+
+// ln of the activity coefficients of the groups.
+std::vector<double> ln_Gamma(const Unifac& model, Working& page, const std::vector<double>& x,
+                             const std::string& where) {
+  const std::vector<UnifacGroup>& groups = model.groups();
+  const std::size_t K = groups.size();
+  std::vector<double> theta(K), T(K), values(K);
+  double total = 0;
+  for (std::size_t k = 0; k < K; ++k) {
+    for (std::size_t i = 0; i < x.size(); ++i) theta[k] += x[i] * model.count(i, k) * groups[k].Q;
+    total += theta[k];
+  }
+  for (double& value : theta) value /= total;
+  for (std::size_t k = 0; k < K; ++k) {
+    for (std::size_t m = 0; m < K; ++m) T[k] += theta[m] * model.psi(m, k);
+  }
+  for (std::size_t k = 0; k < K; ++k) {
+    double inner = 1 - std::log(T[k]);
+    for (std::size_t m = 0; m < K; ++m) inner -= theta[m] * model.psi(k, m) / T[m];
+    values[k] = groups[k].Q * inner;
+    if (theta[k] == 0) continue;
+    page.say(fmt::format("{}: theta({}) = {}, T = {}, ln Gamma = {}", where, groups[k].name,
+                         Working::number(theta[k]), Working::number(T[k]), Working::number(values[k])));
+  }
+  return values;
+}
+
+}  // namespace
+
+void Unifac::write_out(Working& page) const {
+  const std::vector<double>& x = page.x();
+  const std::size_t n = page.x().size();
+  const std::vector<double> size = page.size_part(size_part_, table_ == UnifacTable::dortmund);
+  const std::vector<UnifacGroup>& groups = groups_;
+  page.say("groups: ln gamma_i(R) = sum_k nu_ki (ln Gamma_k - ln Gamma_k(pure i))");
+  page.say("        ln Gamma_k = Q_k (1 - ln T_k - sum_m theta_m psi_km/T_m),  T_k = sum_m theta_m psi_mk");
+  for (std::size_t k = 0; k < groups.size(); ++k) {
+    std::string counts;
+    for (std::size_t i = 0; i < n; ++i)
+      counts += fmt::format(" {} in {}{}", count(i, k), i + 1, i + 1 < n ? "," : "");
+    page.say(fmt::format("{} (main group {}): R = {}, Q = {};{}", groups[k].name, groups[k].main_group,
+                         groups[k].R, groups[k].Q, counts));
+  }
+  for (std::size_t m = 0; m < groups.size(); ++m) {
+    for (std::size_t k = 0; k < groups.size(); ++k) {
+      if (groups[m].main_number == groups[k].main_number) continue;
+      page.say(fmt::format("psi({}, {}) = {}", groups[m].name, groups[k].name, Working::number(psi(m, k))));
+    }
+  }
+  const std::vector<double> mixture = ln_Gamma(*this, page, x, "mixture");
+  std::vector<double> sum(n);
+  for (std::size_t i = 0; i < n; ++i) {
+    std::vector<double> pure_x(n);
+    pure_x[i] = 1;
+    const std::vector<double> pure = ln_Gamma(*this, page, pure_x, fmt::format("pure {}", i + 1));
+    std::vector<double> terms{size[i]};
+    sum[i] = size[i];
+    for (std::size_t k = 0; k < groups.size(); ++k) {
+      if (count(i, k) == 0) continue;
+      terms.push_back(count(i, k) * (mixture[k] - pure[k]));
+      sum[i] += terms.back();
+    }
+    page.result(i, terms, sum[i]);
+  }
+}
+
+ModelDescription Unifac::description(UnifacTable table) {
+  ModelDescription description{name_of(table)};
+  description.make = [table](const std::vector<Substance>& substances, const std::vector<PairParameters>&) {
+    return std::make_unique<Unifac>(substances, table);
+  };
+  return description;
 }
 
 }  // namespace jampot

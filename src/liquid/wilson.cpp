@@ -1,6 +1,12 @@
 #include "jampot/liquid/wilson.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
+#include <cmath>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/liquid/working.hpp"
 
 namespace jampot {
 
@@ -56,6 +62,75 @@ void Wilson::gibbs_term_derivatives(std::span<const double> x, std::span<double>
     slope[t] = -psi * entry.value;
     slope_dT[t] = -dpsi * entry.value - psi * entry.dT;
   }
+}
+
+void Wilson::write_out(Working& page) const {
+  const std::vector<double>& x = page.x();
+  const std::size_t n = page.x().size();
+  page.say("Wilson: ln gamma_i = 1 - ln S_i - sum_k x_k Lambda_ki/S_k,  S_i = sum_j Lambda_ij x_j");
+  page.say("        Lambda_ij = (V_j/V_i) exp(-lambda_ij)");
+  for (const ModelTerm& term : terms_) {
+    const bool forward = term.name == "lambda_12";
+    const std::size_t i = forward ? term.i : term.j, j = forward ? term.j : term.i;
+    const double lambda = term.function.value(page.T_K());
+    page.say(fmt::format("lambda_{0}{1} = {2} = {3};  V_{1}/V_{0} = {4};  Lambda_{0}{1} = {5}", i + 1, j + 1,
+                         page.text_of(term.function), Working::number(lambda),
+                         Working::number(Lambda(i, j) * std::exp(lambda)), Working::number(Lambda(i, j))));
+  }
+  std::vector<double> S(n);
+  for (std::size_t i = 0; i < n; ++i) {
+    std::vector<double> terms;
+    for (std::size_t j = 0; j < n; ++j) {
+      terms.push_back(Lambda(i, j) * x[j]);
+      S[i] += terms.back();
+    }
+    page.say(fmt::format("S_{} = {}", i + 1, Working::added(terms, S[i])));
+  }
+  for (std::size_t i = 0; i < n; ++i) {
+    std::vector<double> terms{1, -std::log(S[i])};
+    double sum = terms[0] + terms[1];
+    for (std::size_t k = 0; k < n; ++k) {
+      terms.push_back(-x[k] * Lambda(k, i) / S[k]);
+      sum += terms.back();
+    }
+    page.result(i, terms, sum);
+  }
+}
+
+namespace {
+
+double molar_volume(const Substance& substance) {
+  if (substance.molar_volume_25C_m3_mol) return *substance.molar_volume_25C_m3_mol;
+  throw CalculationError(
+      fmt::format("the Wilson equation needs the liquid molar volume of {}, which is not known; a file of "
+                  "parameters may state it (molar_volumes_cm3_mol)",
+                  substance.name));
+}
+
+std::unique_ptr<ActivityModel> make_wilson(const std::vector<Substance>& substances,
+                                           const std::vector<PairParameters>& pairs) {
+  // Volumes are looked up only where a pair does not state its own.
+  const bool stated = std::all_of(pairs.begin(), pairs.end(), [](const PairParameters& pair) {
+    return pair.molar_volumes_m3_mol.has_value();
+  });
+  std::vector<double> volumes;
+  for (const Substance& substance : substances) volumes.push_back(stated ? 1 : molar_volume(substance));
+  return std::make_unique<Wilson>(std::move(volumes), pairs);
+}
+
+}  // namespace
+
+ModelDescription Wilson::description() {
+  ModelDescription description{std::string(model_name)};
+  description.splits = false;
+  description.terms = {{"lambda_12", 0.1, false, true, -1.5, 3, -12, 15},
+                       {"lambda_21", 0.1, false, true, -1.5, 3, -12, 15}};
+  description.make = make_wilson;
+  description.state = [](const Substance& first, const Substance& second, PairParameters& pair) {
+    pair.molar_volumes_m3_mol = {molar_volume(first), molar_volume(second)};
+  };
+  description.stated = {"molar_volumes_cm3_mol"};
+  return description;
 }
 
 }  // namespace jampot

@@ -21,11 +21,12 @@ VirialVapour::VirialVapour(std::unique_ptr<VirialCoefficients> coefficients)
       kappa_(B_->size() * B_->size()),
       kappa_T_(kappa_),
       kappa_P_(kappa_) {
+  Work& work = *work_;
   const auto n = static_cast<Eigen::Index>(B_->size());
-  work_->unknown.resize(n + 1);
-  work_->residual.resize(n + 1);
-  work_->jacobian.resize(n + 1, n + 1);
-  work_->right.resize(n + 1, n + 2);
+  work.unknown.resize(n + 1);
+  work.residual.resize(n + 1);
+  work.jacobian.resize(n + 1, n + 1);
+  work.right.resize(n + 1, n + 2);
 }
 
 VirialVapour::VirialVapour(const VirialVapour& other) : VirialVapour(other.B_->clone()) {}
@@ -66,6 +67,7 @@ void VirialVapour::physical(double T_K, double P_Pa, std::span<const double> y, 
 //   N = sum_i y_i u_i + sum_{i <= j} y_i u_i y_j u_j kappa_ij/N,
 // kappa_ij = K_ij P phi_i phi_j/phi_ij. Newton's method on the logarithms.
 void VirialVapour::find_monomers(double T_K, double P_Pa, std::span<const double> y) {
+  Work& work = *work_;
   const std::size_t n = size();
   const double RT = gas_constant * T_K, by = P_Pa / RT;
   for (std::size_t i = 0; i < n; ++i) {
@@ -86,43 +88,42 @@ void VirialVapour::find_monomers(double T_K, double P_Pa, std::span<const double
       kappa_P_[k] = 1 + by * excess;
     }
   }
-  work_->unknown.setZero();
+  work.unknown.setZero();
   for (std::size_t i = 0; i < n; ++i)  // as if each were alone: 1/u = 1 + 2 kappa u
-    work_->unknown[static_cast<Eigen::Index>(i)] =
+    work.unknown[static_cast<Eigen::Index>(i)] =
         -std::log((1 + std::sqrt(1 + 8 * y[i] * kappa_[i * n + i])) / 2);
   const auto last = static_cast<Eigen::Index>(n);
   constexpr int most_steps = 80;
   for (int step = 0; step < most_steps; ++step) {
-    const double N = std::exp(work_->unknown[last]);
-    work_->jacobian.setZero();
+    const double N = std::exp(work.unknown[last]);
+    work.jacobian.setZero();
     double total = 0, dimers = 0;
     for (std::size_t i = 0; i < n; ++i) {
       const auto row = static_cast<Eigen::Index>(i);
-      const double u = std::exp(work_->unknown[row]);
+      const double u = std::exp(work.unknown[row]);
       double sum = 0;
       for (std::size_t j = 0; j < n; ++j) {
         const auto column = static_cast<Eigen::Index>(j);
-        const double term =
-            (i == j ? 2 : 1) * y[j] * std::exp(work_->unknown[column]) * kappa_[i * n + j] / N;
+        const double term = (i == j ? 2 : 1) * y[j] * std::exp(work.unknown[column]) * kappa_[i * n + j] / N;
         sum += term;
-        work_->jacobian(row, column) += u * term;
+        work.jacobian(row, column) += u * term;
       }
       // u (1 + sum) = 1
-      work_->residual[row] = u * (1 + sum) - 1;
-      work_->jacobian(row, row) += u * (1 + sum);
-      work_->jacobian(row, last) = -u * sum;
+      work.residual[row] = u * (1 + sum) - 1;
+      work.jacobian(row, row) += u * (1 + sum);
+      work.jacobian(row, last) = -u * sum;
       total += y[i] * u;
       dimers += y[i] * u * sum / 2;
-      work_->jacobian(last, row) = (y[i] * u + y[i] * u * sum) / N;
+      work.jacobian(last, row) = (y[i] * u + y[i] * u * sum) / N;
     }
-    work_->residual[last] = (total + dimers) / N - 1;
-    work_->jacobian(last, last) = -(total + 2 * dimers) / N;
-    const double most = work_->residual.lpNorm<Eigen::Infinity>();
-    work_->lu.compute(work_->jacobian);
-    work_->residual = work_->lu.solve(work_->residual).eval();
-    const double longest = work_->residual.lpNorm<Eigen::Infinity>();
+    work.residual[last] = (total + dimers) / N - 1;
+    work.jacobian(last, last) = -(total + 2 * dimers) / N;
+    const double most = work.residual.lpNorm<Eigen::Infinity>();
+    work.lu.compute(work.jacobian);
+    work.residual = work.lu.solve(work.residual).eval();
+    const double longest = work.residual.lpNorm<Eigen::Infinity>();
     if (!std::isfinite(longest)) break;
-    work_->unknown -= work_->residual * std::min(1.0, 2 / std::max(longest, 1e-300));
+    work.unknown -= work.residual * std::min(1.0, 2 / std::max(longest, 1e-300));
     if (most < 1e-14 || (longest < 1e-14 && most < 1e-12)) return;
   }
   throw CalculationError(
@@ -131,55 +132,57 @@ void VirialVapour::find_monomers(double T_K, double P_Pa, std::span<const double
 
 void VirialVapour::chemical(double T_K, double P_Pa, std::span<const double> y, Wanted wanted,
                             PhaseValues& out) {
+  Work& work = *work_;
   find_monomers(T_K, P_Pa, y);
   const std::size_t n = size();
   const auto last = static_cast<Eigen::Index>(n);
-  const double by = P_Pa / (gas_constant * T_K), N = std::exp(work_->unknown[last]);
+  const double by = P_Pa / (gas_constant * T_K), N = std::exp(work.unknown[last]);
   // ln phi_i = ln u_i - ln N + B_ii(free) P/(R T)
   for (std::size_t i = 0; i < n; ++i) {
     const double free = B_->total(i, i).value - B_->bound(i, i).value;
-    out.ln_phi[i] = work_->unknown[static_cast<Eigen::Index>(i)] - work_->unknown[last] + free * by;
+    out.ln_phi[i] = work.unknown[static_cast<Eigen::Index>(i)] - work.unknown[last] + free * by;
   }
   if (!wanted.T && !wanted.ln_P && !wanted.composition) return;
   // How the equations change with T, ln P and the amounts (as if they did not sum to one: N counts
   // molecules).
-  work_->right.setZero();
+  work.right.setZero();
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
-    const double u = std::exp(work_->unknown[row]);
+    const double u = std::exp(work.unknown[row]);
     for (std::size_t j = 0; j < n; ++j) {
-      const double pair = u * std::exp(work_->unknown[static_cast<Eigen::Index>(j)]) * kappa_[i * n + j] / N;
+      const double pair = u * std::exp(work.unknown[static_cast<Eigen::Index>(j)]) * kappa_[i * n + j] / N;
       const double term = (i == j ? 2 : 1) * y[j] * pair;
-      work_->right(row, 0) += term * kappa_T_[i * n + j];
-      work_->right(row, 1) += term * kappa_P_[i * n + j];
-      work_->right(row, 2 + static_cast<Eigen::Index>(j)) += (i == j ? 2 : 1) * pair;
-      work_->right(last, 0) += y[i] * term * kappa_T_[i * n + j] / (2 * N);
-      work_->right(last, 1) += y[i] * term * kappa_P_[i * n + j] / (2 * N);
-      work_->right(last, 2 + row) += term / N;
+      work.right(row, 0) += term * kappa_T_[i * n + j];
+      work.right(row, 1) += term * kappa_P_[i * n + j];
+      work.right(row, 2 + static_cast<Eigen::Index>(j)) += (i == j ? 2 : 1) * pair;
+      work.right(last, 0) += y[i] * term * kappa_T_[i * n + j] / (2 * N);
+      work.right(last, 1) += y[i] * term * kappa_P_[i * n + j] / (2 * N);
+      work.right(last, 2 + row) += term / N;
     }
-    work_->right(last, 2 + row) += u / N;
+    work.right(last, 2 + row) += u / N;
   }
-  work_->answer = work_->lu.solve(work_->right);
+  work.answer = work.lu.solve(work.right);
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
     const double free = B_->total(i, i).value - B_->bound(i, i).value;
     const double free_T = B_->total(i, i).dT - B_->bound(i, i).dT;
-    if (wanted.T) out.dT[i] = -work_->answer(row, 0) + work_->answer(last, 0) + by * (free_T - free / T_K);
-    if (wanted.ln_P) out.dln_P[i] = -work_->answer(row, 1) + work_->answer(last, 1) + free * by;
+    if (wanted.T) out.dT[i] = -work.answer(row, 0) + work.answer(last, 0) + by * (free_T - free / T_K);
+    if (wanted.ln_P) out.dln_P[i] = -work.answer(row, 1) + work.answer(last, 1) + free * by;
     for (std::size_t k = 0; wanted.composition && k < n; ++k) {
       const auto column = 2 + static_cast<Eigen::Index>(k);
       // The true mole fraction of the monomer is u_i n_i/N, the apparent one n_i/sum n: their quotient gains
       // d ln (sum n)/d n_k = 1.
-      out.dn[i * n + k] = -work_->answer(row, column) + work_->answer(last, column) + 1;
+      out.dn[i * n + k] = -work.answer(row, column) + work.answer(last, column) + 1;
     }
   }
 }
 
 double VirialVapour::true_moles(double T_K, double P_Pa, std::span<const double> y) {
+  Work& work = *work_;
   B_->set_temperature(T_K);
   if (!B_->dimers()) return 1;
   find_monomers(T_K, P_Pa, y);
-  return std::exp(work_->unknown[static_cast<Eigen::Index>(size())]);
+  return std::exp(work.unknown[static_cast<Eigen::Index>(size())]);
 }
 
 }  // namespace jampot

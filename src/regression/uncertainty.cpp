@@ -66,6 +66,7 @@ Fitted fitted_of(const Mixture& mixture) {
             std::lround(std::sqrt(static_cast<double>(pair->joint_covariance->size()))));
         value = (*pair->joint_covariance)[(pair->joint_row + row) * all + other->joint_row + column];
       }
+      value *= pair->fitted[row].sign * other->fitted[column].sign;
       fitted.covariance(static_cast<Eigen::Index>(a), static_cast<Eigen::Index>(b)) = value;
     }
   }
@@ -233,7 +234,7 @@ std::vector<std::optional<SingularUncertainty>> singular_uncertainties(
       const double value = moved.activity().terms()[free.term].function[free.coefficient];
       moved.activity().set_coefficient(free.term, free.coefficient, value + sense * step);
       for (std::size_t k = 0; k < points.size(); ++k) {
-        const auto there = followed(moved, P_Pa, points[k]);
+        const auto there = same_azeotrope(moved, P_Pa, points[k]);
         survives[k] = survives[k] && there.has_value();
         if (!there) continue;
         for (Eigen::Index i = 0; i < n; ++i)

@@ -35,12 +35,10 @@ class PairsAnswer {
 
   void convert(const PairParameters& pair) {
     Table table = empty_table("As given, converted");
-    const std::vector<TermForFit>& terms = terms_for_fit(pair.model);
     for (const char* unit : {"K", "J/mol", "cal/mol", "1"}) {
       const EnergyUnit in = parse_energy_unit(unit);
       std::vector<Cell> cells = row(pair, between(0, 1), fmt::format("in {}", unit));
-      for (std::size_t k = 0; k < 2; ++k)
-        cells[2 + k] = fmt::format("{:.6g}", print_of_term(pair.terms.at(terms[k].name), in, options_.T_K));
+      for (std::size_t k = 0; k < 2; ++k) cells[2 + k] = printed(pair, k, in);
       table.rows.push_back(std::move(cells));
     }
     answer_.tables.push_back(std::move(table));
@@ -73,21 +71,34 @@ class PairsAnswer {
 
   std::vector<Cell> row(const PairParameters& pair, const std::string& names,
                         const std::string& which) const {
-    const std::vector<TermForFit>& terms = terms_for_fit(pair.model);
-    const auto value = [&](std::size_t k) {
-      return fmt::format("{:.6g}", print_of_term(pair.terms.at(terms[k].name), options_.unit, options_.T_K));
-    };
-    const auto alpha = pair.terms.find("alpha");
     return {
-        names,
-        pair.model,
-        value(0),
-        value(1),
-        alpha == pair.terms.end() ? std::string() : fmt::format("{:.4g}", alpha->second.value(options_.T_K)),
-        which,
-        range_text(pair.range_K, options_.units),
-        std::string(1, pair.grade),
+        names,         pair.model, printed(pair, 0, options_.unit),          printed(pair, 1, options_.unit),
+        further(pair), which,      range_text(pair.range_K, options_.units), std::string(1, pair.grade),
         pair.source};
+  }
+
+  // A term of a pair as print states it; with its name where that does not read "12" or "21".
+  std::string printed(const PairParameters& pair, std::size_t k, EnergyUnit unit) const {
+    const std::vector<TermForFit>& terms = terms_for_fit(pair.model);
+    if (k >= terms.size()) return "";
+    const std::string& name = terms[k].name;
+    const std::string value = fmt::format("{:.6g}", print_of_term(pair.terms.at(name), unit, options_.T_K));
+    return name.ends_with("_12") || name.ends_with("_21") ? value : name + " " + value;
+  }
+
+  // The terms behind the first two: alpha as it is, others with their names where they are not zero.
+  std::string further(const PairParameters& pair) const {
+    std::string text;
+    const std::vector<TermForFit>& terms = terms_for_fit(pair.model);
+    for (std::size_t k = 2; k < terms.size(); ++k) {
+      const TemperatureFunction& term = pair.terms.at(terms[k].name);
+      if (terms[k].name == "alpha") {
+        text += fmt::format("{:.4g}", term.value(options_.T_K));
+      } else if (term != TemperatureFunction{}) {
+        text += (text.empty() ? "" : ", ") + printed(pair, k, options_.unit);
+      }
+    }
+    return text;
   }
 
   void add(const KnownPair& pair, Table& table) {

@@ -101,7 +101,7 @@ class Flashes {
       feed.state = given.T_K ? flash_at_T_and_vapour_fraction(mixture, *given.T_K, *given.vapour_fraction, z)
                              : flash_at_P_and_vapour_fraction(mixture, P, *given.vapour_fraction, z);
     } else if (given.T_K) {
-      feed.state = flash_at(mixture, *given.T_K, P, z);
+      feed.state = flash_at(mixture, {Kelvin(*given.T_K), Pascal(P)}, z);
     } else {
       throw RequestError("the state of the feed needs its temperature or its vapour fraction");
     }
@@ -160,7 +160,7 @@ class Flashes {
   }
 
   static FlashState at(Mixture& mixture, const FlashSpecification& wanted, const std::vector<double>& z) {
-    if (wanted.T_K && wanted.P_Pa) return flash_at(mixture, *wanted.T_K, *wanted.P_Pa, z);
+    if (wanted.T_K && wanted.P_Pa) return flash_at(mixture, {Kelvin(*wanted.T_K), Pascal(*wanted.P_Pa)}, z);
     if (!wanted.vapour_fraction || (!wanted.P_Pa && !wanted.T_K))
       throw RequestError("a flash holds two of temperature, pressure and vapour fraction");
     if (wanted.P_Pa) return flash_at_P_and_vapour_fraction(mixture, *wanted.P_Pa, *wanted.vapour_fraction, z);

@@ -65,8 +65,9 @@ const Substance& Bank::require(std::string_view text) const {
     if (is_called(*candidate, trimmed(text))) exact.push_back(candidate->name);
   }
   if (exact.size() > 1) {
-    throw RequestError(fmt::format("'{}' may mean {}; say which by its name or CAS number", trimmed(text),
-                                   joined(exact, " or ")));
+    throw UnknownSubstance(fmt::format("'{}' may mean {}; say which by its name or CAS number", trimmed(text),
+                                       joined(exact, " or ")),
+                           std::string(trimmed(text)), exact);
   }
   std::string message = fmt::format(
       "'{}' is not the name, an alias, the formula or the CAS number of a substance "
@@ -78,7 +79,7 @@ const Substance& Bank::require(std::string_view text) const {
     if (names.size() > 3) names.resize(3);
     message += fmt::format(" Nearest: {}.", joined(names, ", "));
   }
-  throw RequestError(message);
+  throw UnknownSubstance(message, std::string(trimmed(text)), names);
 }
 
 namespace {

@@ -13,9 +13,9 @@
 #include "jampot/report/binary.hpp"
 #include "jampot/report/regress.hpp"
 #include "jampot_demo_data.hpp"
-#include "job.hpp"
 #include "options.hpp"
 #include "screen.hpp"
+#include "step_commands.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -59,7 +59,7 @@ class Demo {
 
     say("4. The whole job in one file, with a report: jampot job {}\n\n", (folder_ / job_name).string());
     write_file(path(job_name), jampot_demo_data::saltmarsh_job_toml());
-    const JobOutcome job = run_job((folder_ / job_name).string(), false);
+    const JobOutcome job = run_job((folder_ / job_name).string(), false, {}, CommandLineSteps());
     job.throw_failures();
     answer["job"] = *job.answer.json;
     notices_.add(job.answer.notices);

@@ -109,7 +109,8 @@ void add_estimate(CLI::App& tool, Presenter& presenter) {
   command->parse_complete_callback([options] { expand_names(options->names, options->substance_files); });
   add_substance_files(*command, options->substance_files);
   command
-      ->add_option("--model", options->model, "Whose parameters: wilson, nrtl (default), uniquac or margules")
+      ->add_option("--model", options->model,
+                   "Whose parameters: wilson, nrtl (default), uniquac, margules or redlich-kister")
       ->type_name("MODEL");
   command->add_option("--from", options->from, "unifac (default), unifac-lle, unifac-dortmund or mosced")
       ->type_name("MODEL");

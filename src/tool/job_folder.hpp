@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "job.hpp"
+#include "jampot/job/job.hpp"
 
 namespace jampot::tool {
 

@@ -7,10 +7,10 @@
 
 #include "commands.hpp"
 #include "fault.hpp"
-#include "file_use.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/job/file_use.hpp"
 #include "jampot/version.hpp"
 #include "manual.hpp"
 #include "screen.hpp"
@@ -35,10 +35,24 @@ void demand_words(const std::vector<std::string>& words) {
   }
 }
 
+// Of a command whose words have been parsed.
+jampot::FileUse file_use(const CLI::App& command) {
+  jampot::FileUse use;
+  for (const CLI::Option* option : command.get_options()) {
+    const bool writes = !option->get_lnames().empty() && jampot::writes_file(option->get_lnames().front());
+    for (const std::string& value : option->results()) {
+      const std::vector<std::string> files = writes ? std::vector{value} : jampot::files_in(value);
+      auto& list = writes ? use.writes : use.reads;
+      list.insert(list.end(), files.begin(), files.end());
+    }
+  }
+  return use;
+}
+
 void add_help(CLI::App& tool, std::string& form) {
-  CLI::App* help =
-      tool.add_subcommand("help", "Show this text, or write it for man or for the completion of bash");
-  help->add_option("FORM", form, "text (default), a command, man or bash")->type_name("");
+  CLI::App* help = tool.add_subcommand(
+      "help", "Show this text, write it for man or for the completion of bash, or list all notices");
+  help->add_option("FORM", form, "text (default), a command, man, bash or notices")->type_name("");
   help->callback([&tool, &form] {
     const auto commands = tool.get_subcommands({});
     const auto command = std::find_if(commands.begin(), commands.end(),
@@ -49,8 +63,10 @@ void add_help(CLI::App& tool, std::string& form) {
       print_out(manual_page(tool, jampot::version));
     } else if (form == "bash") {
       print_out(bash_completion(tool));
+    } else if (form == "notices") {
+      print_out(list_of_notices());
     } else if (form != "text") {
-      std::vector<std::string> names{"text", "man", "bash"};
+      std::vector<std::string> names{"text", "man", "bash", "notices"};
       for (const CLI::App* known : commands) names.push_back(known->get_name());
       throw jampot::RequestError(
           fmt::format("help '{}': there is no such command.{}", form, jampot::did_you_mean(form, names)));
@@ -78,7 +94,7 @@ int main(int argc, char** argv) {
   std::string form = "text";
   add_help(tool, form);
   tool.parse_complete_callback([&tool] {
-    for (const CLI::App* command : tool.get_subcommands()) demand_separate(file_use(*command));
+    for (const CLI::App* command : tool.get_subcommands()) jampot::demand_separate(file_use(*command));
   });
   const std::vector<std::string> words(argv + std::min(argc, 1), argv + argc);
   try {

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "jampot/basis/notice_kinds.hpp"
 #include "jampot/basis/text.hpp"
 
 namespace jampot::tool {
@@ -95,6 +96,18 @@ std::string bash_completion(const CLI::App& tool) {
       "    *) COMPREPLY=($(compgen -f -- \"$word\")) ;;\n  esac\n}}\n"
       "complete -o filenames -F _jampot jampot\n",
       joined(commands, " "), files, cases);
+}
+
+std::string list_of_notices() {
+  std::string page =
+      "# Notices\n\nWritten by `jampot help notices`. A notice travels with a result: on the screen, in the "
+      "JSON, on the figure.\nIts code stays the same from version to version; a program can act on it.\n\n"
+      "- note: good to know.\n- doubt: the result may be off.\n- serious: the result should not be used "
+      "without a second look.\n\n| code | weight | about | meaning |\n|---|---|---|---|\n";
+  for (const NoticeKind& kind : notice_kinds())
+    page += fmt::format("| `{}` | {} | {} | {} |\n", kind.code, name_of(kind.severity), kind.subject,
+                        kind.meaning);
+  return page;
 }
 
 }  // namespace jampot::tool

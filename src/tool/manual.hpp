@@ -11,4 +11,7 @@ std::string manual_page(const CLI::App& tool, const std::string& version);
 /// Completion for bash: commands, options, and files where an option wants one.
 std::string bash_completion(const CLI::App& tool);
 
+/// Every notice with its meaning, as a page of Markdown (docs/notices.md).
+std::string list_of_notices();
+
 }  // namespace jampot::tool

@@ -48,7 +48,9 @@ PairParameters pair_from_print(const PairsOptions& options, const std::vector<Su
     pair.terms[name] = term_from_print(*number, parse_energy_unit(unit));
     std::erase(missing, name);
   }
-  std::erase(missing, "alpha");  // stays at its usual value
+  for (const TermForFit& term : terms_for_fit(model)) {
+    if (term.held) std::erase(missing, term.name);  // stays at its usual value
+  }
   if (!missing.empty()) throw RequestError(fmt::format("--given lacks {}", joined(missing, " and ")));
   if (!options.molar_volumes.empty()) {
     const auto volumes = split(options.molar_volumes, ',');
@@ -67,7 +69,8 @@ Answer converted(const PairsOptions& options, const std::vector<Substance>& subs
                  const PairsAnswerOptions& wanted) {
   const std::string& model = options.mixture.liquid;
   if (model.empty())
-    throw RequestError("--given needs the model it is of: --liquid wilson, nrtl, uniquac or margules");
+    throw RequestError(
+        "--given needs the model it is of: --liquid wilson, nrtl, uniquac, margules or redlich-kister");
   if (!needs_pairs(model))
     throw RequestError(
         fmt::format("{} takes no pair parameters; there are {}", model, joined(pair_model_names(), ", ")));

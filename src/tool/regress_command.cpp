@@ -128,7 +128,9 @@ void add_regress(CLI::App& tool, Presenter& presenter) {
       ->required()
       ->type_name("FILE");
   add_substance_files(*command, options->substance_files);
-  command->add_option("--model", options->model, "Liquid model: wilson, nrtl (default), uniquac or margules")
+  command
+      ->add_option("--model", options->model,
+                   "Liquid model: wilson, nrtl (default), uniquac, margules or redlich-kister")
       ->type_name("MODEL");
   add_non_volatile(*command, options->non_volatile);
   add_vapour(*command, options->vapour);

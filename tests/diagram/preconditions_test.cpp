@@ -71,15 +71,24 @@ TEST(Preconditions, TemperaturesAndPressures) {
       {"bubble_pressure", [&](double v) { bubble_pressure(m.mixture, v, m.x); }},
       {"dew_temperature", [&](double v) { dew_temperature(m.mixture, v, m.x); }},
       {"dew_pressure", [&](double v) { dew_pressure(m.mixture, v, m.x); }},
-      {"flash_at T", [&](double v) { flash_at(m.mixture, v, 1e5, m.x); }},
-      {"flash_at P", [&](double v) { flash_at(m.mixture, 340, v, m.x); }},
+      {"flash_at T",
+       [&](double v) {
+         flash_at(m.mixture, {Kelvin(v), Pascal(1e5)}, m.x);
+       }},
+      {"flash_at P",
+       [&](double v) {
+         flash_at(m.mixture, {Kelvin(340), Pascal(v)}, m.x);
+       }},
       {"flash_at_P_and_vapour_fraction",
        [&](double v) { flash_at_P_and_vapour_fraction(m.mixture, v, 0.5, m.x); }},
       {"flash_at_T_and_vapour_fraction",
        [&](double v) { flash_at_T_and_vapour_fraction(m.mixture, v, 0.5, m.x); }},
       {"flash_at_P_and_enthalpy",
        [&](double v) { flash_at_P_and_enthalpy(m.mixture, m.energies, v, -3e4, m.x, 330); }},
-      {"Flasher", [&](double v) { Flasher(m.mixture.kinds()).flash(v, 1e5, m.x); }},
+      {"FlashSolver",
+       [&](double v) {
+         FlashSolver(m.mixture.kinds()).flash({Kelvin(v), Pascal(1e5)}, m.x);
+       }},
       {"txy", [&](double v) { txy(two, v); }},
       {"pxy", [&](double v) { pxy(two, v); }},
       {"txy of a fluid", [&](double v) { txy(fluid, v); }},
@@ -121,14 +130,20 @@ TEST(Preconditions, FractionsAndTheirNumber) {
   const std::vector<std::pair<const char*, std::function<void(const std::vector<double>&)>>> calls{
       {"bubble_temperature", [&](const auto& x) { bubble_temperature(m.mixture, 1e5, x); }},
       {"dew_pressure", [&](const auto& x) { dew_pressure(m.mixture, 330, x); }},
-      {"flash_at", [&](const auto& x) { flash_at(m.mixture, 340, 1e5, x); }},
+      {"flash_at",
+       [&](const auto& x) {
+         flash_at(m.mixture, {Kelvin(340), Pascal(1e5)}, x);
+       }},
       {"flash_at_P_and_vapour_fraction",
        [&](const auto& x) { flash_at_P_and_vapour_fraction(m.mixture, 1e5, 0.5, x); }},
       {"flash_at_T_and_vapour_fraction",
        [&](const auto& x) { flash_at_T_and_vapour_fraction(m.mixture, 330, 0.5, x); }},
       {"flash_at_P_and_enthalpy",
        [&](const auto& x) { flash_at_P_and_enthalpy(m.mixture, m.energies, 1e5, -3e4, x, 330); }},
-      {"Flasher", [&](const auto& x) { Flasher(m.mixture.kinds()).flash(340, 1e5, x); }},
+      {"FlashSolver",
+       [&](const auto& x) {
+         FlashSolver(m.mixture.kinds()).flash({Kelvin(340), Pascal(1e5)}, x);
+       }},
       {"LiquidSplitter::split", [&](const auto& x) { splitter.split(x); }},
       {"gamma_at", [&](const auto& x) { gamma_at(m.mixture.activity(), 300, x); }}};
   for (const auto& [name, call] : calls) {
@@ -165,7 +180,7 @@ TEST(Preconditions, ModelsSubstancesAndFeedsGoTogether) {
   Mixture mixture(two, "unifac", {});
   expect_refused("regions of two", [&] { boiling_regions(mixture, 1e5); });
   expect_refused("map of two", [&] { residue_map(mixture, 1e5); });
-  expect_refused("no kinds of phases", [&] { Flasher(std::vector<Phase*>{}); });
+  expect_refused("no kinds of phases", [&] { FlashSolver(std::vector<Phase*>{}); });
   Feed feed;
   feed.n = {1, 2, 3};
   DecanterConditions conditions;

@@ -90,12 +90,12 @@ TEST(SingularPoints, AreFollowed) {
   const SingularPoints one = singular_points(three, 1e5), other = singular_points(three, 1.02e5);
   const SingularPoint* ternary = with_members(one, 3);
   ASSERT_NE(ternary, nullptr);
-  ASSERT_TRUE(followed(three, 1.02e5, *ternary));
-  EXPECT_NEAR(followed(three, 1.02e5, *ternary)->T_K, with_members(other, 3)->T_K, 1e-7);
+  ASSERT_TRUE(same_azeotrope(three, 1.02e5, *ternary));
+  EXPECT_NEAR(same_azeotrope(three, 1.02e5, *ternary)->T_K, with_members(other, 3)->T_K, 1e-7);
   const SingularPoints here = singular_points(mixture, 1e5), there = singular_points(mixture, 1.1e5);
   ASSERT_EQ(here.points.size(), there.points.size());
   for (std::size_t k = 0; k < here.points.size(); ++k) {
-    const auto moved = followed(mixture, 1.1e5, here.points[k]);
+    const auto moved = same_azeotrope(mixture, 1.1e5, here.points[k]);
     ASSERT_TRUE(moved);
     EXPECT_NEAR(moved->T_K, there.points[k].T_K, 1e-7);
     for (std::size_t i = 0; i < 3; ++i) EXPECT_NEAR(moved->x[i], there.points[k].x[i], 1e-7);

@@ -66,7 +66,7 @@ TEST_P(FlashStates, EnthalpyIsKept) {
   std::uniform_real_distribution<double> T(320, 440);
   for (int k = 0; k < 12; ++k) {
     const auto z = test::random_composition(generator, mixture.size());
-    const FlashState feed = flash_at(mixture, T(generator), 6e5, z);
+    const FlashState feed = flash_at(mixture, {Kelvin(T(generator)), Pascal(6e5)}, z);
     const double h = enthalpy(energies, feed);
     const FlashState out = flash_at_P_and_enthalpy(mixture, energies, 1.2e5, h, z);
     double size = std::abs(h);
@@ -74,7 +74,7 @@ TEST_P(FlashStates, EnthalpyIsKept) {
       size += std::abs(phase.amount * energies.enthalpy(phase.kind, out.T_K, out.P_Pa, phase.x));
     EXPECT_LT(std::abs(enthalpy(energies, out) - h), 1e-9 * size);
     EXPECT_LT(worst_balance(out, z), 1e-12);
-    EXPECT_NEAR(flash_at(mixture, out.T_K, out.P_Pa, z).flashed.vapour_fraction(),
+    EXPECT_NEAR(flash_at(mixture, {Kelvin(out.T_K), Pascal(out.P_Pa)}, z).flashed.vapour_fraction(),
                 out.flashed.vapour_fraction(), 1e-6);
   }
 }

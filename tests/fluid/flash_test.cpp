@@ -76,7 +76,7 @@ void random_flashes(int flashes, unsigned seed) {
     const std::vector<double> z = test::random_composition(generator, names.size());
     const double T_K = T(generator), P_Pa = std::exp(lnP(generator));
     try {
-      const Flashed result = flash({&fluid}, T_K, P_Pa, z);
+      const Flashed result = flash({&fluid}, {Kelvin(T_K), Pascal(P_Pa)}, z);
       ++counted[result.phases.size()];
       EXPECT_EQ(faults({&fluid}, T_K, P_Pa, z, result, generator, 10), "") << "flash " << k;
     } catch (const std::runtime_error& error) {
@@ -114,7 +114,7 @@ void random_states(int flashes, unsigned seed, const std::vector<std::string>& p
     const double T_K = T(generator), P_Pa = std::exp(lnP(generator));
     try {
       Mixture mixture(substances_named(names), liquid, {}, choice);
-      const Flashed result = flash(mixture.kinds(), T_K, P_Pa, z);
+      const Flashed result = flash(mixture.kinds(), {Kelvin(T_K), Pascal(P_Pa)}, z);
       ++counted[result.phases.size()];
       EXPECT_EQ(faults(mixture.kinds(), T_K, P_Pa, z, result, generator, 4), "") << "flash " << k;
       if (k % 3 != 0) continue;
@@ -160,13 +160,13 @@ TEST(Flash, AgreesWithBubbleAndDewPoints) {
                dew = dew_temperature(mixture, 101325, z).T_K;
   ASSERT_LT(bubble, dew);
   const std::vector<Phase*> kinds{&mixture.vapour(), &mixture.liquid()};
-  EXPECT_EQ(flash(kinds, bubble - 0.05, 101325, z).phases.size(), 1u);
-  EXPECT_EQ(flash(kinds, dew + 0.05, 101325, z).phases.size(), 1u);
+  EXPECT_EQ(flash(kinds, {Kelvin(bubble - 0.05), Pascal(101325)}, z).phases.size(), 1u);
+  EXPECT_EQ(flash(kinds, {Kelvin(dew + 0.05), Pascal(101325)}, z).phases.size(), 1u);
   std::mt19937_64 generator(1);
   double before = 0;
   for (const double share : {0.01, 0.3, 0.6, 0.99}) {
     const double T = bubble + share * (dew - bubble);
-    const Flashed result = flash(kinds, T, 101325, z);
+    const Flashed result = flash(kinds, {Kelvin(T), Pascal(101325)}, z);
     ASSERT_EQ(result.phases.size(), 2u);
     EXPECT_EQ(faults(kinds, T, 101325, z, result, generator, 20), "");
     const double vapour = result.phases[result.phases[0].kind == 0 ? 0 : 1].amount;
@@ -180,11 +180,11 @@ TEST(Flash, TwoLiquidsAndAVapour) {
   std::mt19937_64 generator(2);
   const std::vector<Phase*> kinds{&mixture.vapour(), &mixture.liquid()};
   const std::vector<double> z{0.2, 0.8};
-  const Flashed cold = flash(kinds, 330, 101325, z);
+  const Flashed cold = flash(kinds, {Kelvin(330), Pascal(101325)}, z);
   ASSERT_EQ(cold.phases.size(), 2u);
   for (const FlashedPhase& phase : cold.phases) EXPECT_EQ(phase.kind, 1u);  // both liquid
   EXPECT_EQ(faults(kinds, 330, 101325, z, cold, generator, 20), "");
-  const Flashed hot = flash(kinds, 420, 101325, z);
+  const Flashed hot = flash(kinds, {Kelvin(420), Pascal(101325)}, z);
   ASSERT_EQ(hot.phases.size(), 1u);
   EXPECT_EQ(hot.phases[0].kind, 0u);
 }

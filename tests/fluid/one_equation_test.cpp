@@ -73,9 +73,11 @@ TEST_P(OneEquation, BubbleAndDewPointsAgree) {
     for (std::size_t i = 0; i < 4; ++i) EXPECT_NEAR(again.y[i], bubble.y[i], 1e-7);
     const VlePoint dew = dew_pressure(mixture, T_K, z);
     EXPECT_LT(dew.P_Pa, bubble.P_Pa);
-    EXPECT_EQ(flash(mixture.kinds(), T_K, std::sqrt(dew.P_Pa * bubble.P_Pa), z).phases.size(), 2u);
-    EXPECT_EQ(flash(mixture.kinds(), T_K, 1.01 * bubble.P_Pa, z).phases.size(), 1u);
-    EXPECT_EQ(flash(mixture.kinds(), T_K, 0.99 * dew.P_Pa, z).phases.size(), 1u);
+    EXPECT_EQ(
+        flash(mixture.kinds(), {Kelvin(T_K), Pascal(std::sqrt(dew.P_Pa * bubble.P_Pa))}, z).phases.size(),
+        2u);
+    EXPECT_EQ(flash(mixture.kinds(), {Kelvin(T_K), Pascal(1.01 * bubble.P_Pa)}, z).phases.size(), 1u);
+    EXPECT_EQ(flash(mixture.kinds(), {Kelvin(T_K), Pascal(0.99 * dew.P_Pa)}, z).phases.size(), 1u);
   }
   EXPECT_GE(done, 10);
 }

@@ -306,7 +306,8 @@ TEST(Henry, GasOverWater) {
                       substances, nullptr,
                       std::vector<HenryConstant>{parse_henry("nitrogen in water = 86000 bar", substances)}),
                   {});
-  const Flashed flashed = flash(mixture.kinds(), 298.15, 10e5, std::vector<double>{0.3, 0.7});
+  const Flashed flashed =
+      flash(mixture.kinds(), {Kelvin(298.15), Pascal(10e5)}, std::vector<double>{0.3, 0.7});
   ASSERT_EQ(flashed.phases.size(), 2u);
   const auto& liquid = flashed.phases[flashed.phases[0].vapour ? 1 : 0];
   const auto& vapour = flashed.phases[flashed.phases[0].vapour ? 0 : 1];

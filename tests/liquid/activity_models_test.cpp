@@ -125,6 +125,28 @@ Case margules_case(std::mt19937_64& generator, std::size_t size) {
   return made;
 }
 
+Case redlich_kister_case(std::mt19937_64& generator, std::size_t size) {
+  Case made;
+  made.substances =
+      random_substances(generator, size, [](const Substance& s) { return s.vapour_pressure.has_value(); });
+  add_random_pairs(made, generator, "redlich-kister", -0.5, 1);
+  made.excess_gibbs = [=](double T_K, const Amounts& n) {
+    const double N = sum(n);
+    double result = 0;
+    for (std::size_t i = 0; i < size; ++i) {
+      for (std::size_t j = i + 1; j < size; ++j) {
+        double series = 0;
+        for (int k = 0; k < 4; ++k)
+          series += term(made, "redlich-kister", "B_" + std::to_string(k), i, j, T_K) *
+                    std::pow((n[i] - n[j]) / N, k);
+        result += n[i] * n[j] / N * series;
+      }
+    }
+    return result;
+  };
+  return made;
+}
+
 Case nrtl_case(std::mt19937_64& generator, std::size_t size) {
   Case made;
   made.substances =
@@ -258,7 +280,8 @@ const std::vector<Kind>& kinds() {
       {"unifac", [](auto& g, auto n) { return unifac_case(UnifacTable::vle, g, n); }},
       {"unifac-lle", [](auto& g, auto n) { return unifac_case(UnifacTable::lle, g, n); }},
       {"unifac-dortmund", [](auto& g, auto n) { return unifac_case(UnifacTable::dortmund, g, n); }},
-      {"margules", margules_case}};
+      {"margules", margules_case},
+      {"redlich-kister", redlich_kister_case}};
   return list;
 }
 
@@ -471,8 +494,9 @@ TEST(Unifac, NamesWhatIsMissing) {
 }
 
 TEST(Models, WordsAreKnown) {
-  EXPECT_EQ(liquid_model_names().size(), 8u);
-  EXPECT_EQ(pair_model_names(), (std::vector<std::string>{"margules", "wilson", "nrtl", "uniquac"}));
+  EXPECT_EQ(liquid_model_names().size(), 9u);
+  EXPECT_EQ(pair_model_names(),
+            (std::vector<std::string>{"margules", "redlich-kister", "wilson", "nrtl", "uniquac"}));
   EXPECT_FALSE(can_split("wilson"));
   EXPECT_TRUE(can_split("unifac"));
   EXPECT_THROW(needs_pairs("unifacc"), RequestError);

@@ -105,8 +105,8 @@ TEST(Temporaries, AreDrawnRight) {
   Mixture kept = test::mtbe_methanol();
   EXPECT_EQ(txy(test::mtbe_methanol(), 101325).azeotropes.at(0).T_K, txy(kept, 101325).azeotropes.at(0).T_K);
   const std::vector<double> x{0.4, 0.6};
-  EXPECT_EQ(flash_at(test::mtbe_methanol(), 328, 101325, x).flashed.vapour_fraction(),
-            flash_at(kept, 328, 101325, x).flashed.vapour_fraction());
+  EXPECT_EQ(flash_at(test::mtbe_methanol(), {Kelvin(328), Pascal(101325)}, x).flashed.vapour_fraction(),
+            flash_at(kept, {Kelvin(328), Pascal(101325)}, x).flashed.vapour_fraction());
 }
 
 }  // namespace

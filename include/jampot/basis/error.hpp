@@ -1,7 +1,9 @@
 #pragma once
 // The two ways a piece of work can fail, told apart because they ask for different things of the user.
+#include <array>
 #include <stdexcept>
 #include <string>
+#include <vector>
 
 namespace jampot {
 
@@ -18,6 +20,23 @@ class RequestError : public std::runtime_error {
  public:
   explicit RequestError(const std::string& what) : std::runtime_error(what) {}
   RequestError(const Place& place, const std::string& what);
+  const Place& place() const { return place_; }  ///< where in a file, if it is about one
+
+ private:
+  Place place_;
+};
+
+/// A name that stands for no substance, or for several.
+class UnknownSubstance : public RequestError {
+ public:
+  UnknownSubstance(const std::string& what, std::string asked, std::vector<std::string> nearest)
+      : RequestError(what), asked_(std::move(asked)), nearest_(std::move(nearest)) {}
+  const std::string& asked() const { return asked_; }
+  const std::vector<std::string>& nearest() const { return nearest_; }  ///< names it may mean, best first
+
+ private:
+  std::string asked_;
+  std::vector<std::string> nearest_;
 };
 
 /// The request is sound but the calculation cannot be done: the message says why and what would help.
@@ -25,6 +44,19 @@ class RequestError : public std::runtime_error {
 class CalculationError : public std::runtime_error {
  public:
   explicit CalculationError(const std::string& what) : std::runtime_error(what) {}
+};
+
+/// Pairs of a model without parameters.
+class MissingPair : public CalculationError {
+ public:
+  MissingPair(const std::string& what, std::string model, std::vector<std::array<std::string, 2>> pairs)
+      : CalculationError(what), model_(std::move(model)), pairs_(std::move(pairs)) {}
+  const std::string& model() const { return model_; }
+  const std::vector<std::array<std::string, 2>>& pairs() const { return pairs_; }  ///< names of substances
+
+ private:
+  std::string model_;
+  std::vector<std::array<std::string, 2>> pairs_;
 };
 
 }  // namespace jampot

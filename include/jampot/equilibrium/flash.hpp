@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "jampot/phase/phase.hpp"
+#include "jampot/phase/state.hpp"
 
 namespace jampot {
 
@@ -35,16 +36,16 @@ struct Flashed {
 /// tangent plane, in every kind; the amounts moved downhill (a few substitutions with the Rachford-Rice
 /// equation, then PartingSolver); and again, until nothing lies below the common plane. No guess is needed
 /// and none can lead to the trivial solution.
-class Flasher {
+class FlashSolver {
  public:
-  explicit Flasher(std::vector<Phase*> kinds);
-  ~Flasher();
-  Flasher(const Flasher&) = delete;
-  Flasher& operator=(const Flasher&) = delete;
+  explicit FlashSolver(std::vector<Phase*> kinds);
+  ~FlashSolver();
+  FlashSolver(const FlashSolver&) = delete;
+  FlashSolver& operator=(const FlashSolver&) = delete;
 
-  /// The phases of a feed z (mole fractions) at T_K and P_Pa; valid until the next call.
+  /// The phases of a feed z (mole fractions) at a state; valid until the next call.
   /// @throws CalculationError where the amounts do not settle
-  const Flashed& flash(double T_K, double P_Pa, std::span<const double> z);
+  const Flashed& flash(const State& at, std::span<const double> z);
 
  private:
   struct Work;
@@ -52,6 +53,6 @@ class Flasher {
 };
 
 /// One flash.
-Flashed flash(const std::vector<Phase*>& kinds, double T_K, double P_Pa, std::span<const double> z);
+Flashed flash(const std::vector<Phase*>& kinds, const State& at, std::span<const double> z);
 
 }  // namespace jampot

@@ -11,7 +11,7 @@ struct FlashState {
   Flashed flashed;
 };
 
-FlashState flash_at(Mixture& mixture, double T_K, double P_Pa, std::span<const double> z);
+FlashState flash_at(Mixture& mixture, const State& at, std::span<const double> z);
 
 /// The temperature at which a share of the moles is vapour. At 0 and 1: the first bubble, the last drop (to
 /// 1e-12 of the feed).
@@ -31,9 +31,9 @@ FlashState flash_at_P_and_enthalpy(Mixture& mixture, Energies& energies, double 
 
 /// The same of a mixture that stays as it is, a temporary one or one that threads share: a copy does the
 /// work.
-inline FlashState flash_at(const Mixture& mixture, double T_K, double P_Pa, std::span<const double> z) {
+inline FlashState flash_at(const Mixture& mixture, const State& at, std::span<const double> z) {
   Mixture own = mixture;
-  return flash_at(own, T_K, P_Pa, z);
+  return flash_at(own, at, z);
 }
 inline FlashState flash_at_P_and_vapour_fraction(const Mixture& mixture, double P_Pa, double vapour_fraction,
                                                  std::span<const double> z) {

@@ -65,6 +65,6 @@ inline SingularPoints singular_points(const Mixture& mixture, double P_Pa, Progr
 /// The same azeotrope where the parameters of the mixture or the pressure are a little different: its
 /// composition, T and liquids; stability and eigenvalues are left as they were. Nothing where it is not
 /// reached from there.
-std::optional<SingularPoint> followed(Mixture& mixture, double P_Pa, const SingularPoint& point);
+std::optional<SingularPoint> same_azeotrope(Mixture& mixture, double P_Pa, const SingularPoint& point);
 
 }  // namespace jampot

@@ -54,8 +54,6 @@ class CubicEquation final : public EquationOfState {
  private:
   void set_temperature(double T_K);
   void mix(std::span<const double> n);
-  /// sum_j (1 - k_ij) n_j with_j
-  void weigh(std::span<const double> n, const std::vector<double>& with, std::vector<double>& sum) const;
   void add_cubic(Mixed& mixed, double T_K, double P_Pa) const;
   VolumeRoots roots(const Mixed& mixed, double T_K, double P_Pa) const;
   double gibbs(const Mixed& mixed, double T_K, const VolumeRoot& root) const;

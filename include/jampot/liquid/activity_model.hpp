@@ -18,6 +18,8 @@ struct ModelTerm {
   TemperatureFunction function;
 };
 
+class Working;
+
 /// Activity coefficients of a liquid of `size()` components, on mole fractions, referred to the pure liquids.
 ///
 /// A model stands at one temperature at a time (`set_temperature`); what depends on T alone is computed then
@@ -49,9 +51,13 @@ class ActivityModel {
                         std::span<double> dn = {}) = 0;
 
   /// Third derivative of the excess Gibbs energy gE/(RT) of the amounts x + s u with s, at s = 0: with
-  /// sum u_i = 0 what decides whether a critical liquid is a plait point. A model of one's own needs it only
-  /// for those; without it std::logic_error is thrown.
+  /// sum u_i = 0 what decides whether a critical liquid is a plait point. Every built-in model has it in
+  /// closed form; a model of one's own that does not gets differences of its second derivatives.
   virtual double third_derivative(std::span<const double> x, std::span<const double> u) const;
+
+  /// Writes the calculation at the current temperature out, equations and numbers, so that each result can be
+  /// followed. A model of one's own that does not gives its results alone.
+  virtual void write_out(Working& page) const;
 
   /// The adjustable terms; none for ideal and predictive models.
   virtual std::span<const ModelTerm> terms() const { return {}; }
@@ -60,6 +66,8 @@ class ActivityModel {
   virtual void set_coefficient(std::size_t term, Coefficient coefficient, double value);
 
   /// out[i*terms + t] = d ln gamma_i / d term_t at the current temperature.
+  /// @throws std::logic_error where a model has terms and does not say so (a PairModel of one's own takes
+  /// differences)
   virtual void term_derivatives(std::span<const double> x, std::span<double> out);
 
   /// Of the excess Gibbs energy gE/(RT): slope[t] its derivative with term t at the current temperature, and

@@ -42,6 +42,7 @@ class HenrySolution final : public ActivityModel {
   void set_temperature(double T_K) override;
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
+  void write_out(Working& page) const override;
   bool is_solute(std::size_t i) const { return solute_[i]; }
   const std::vector<HenryConstant>& constants() const { return constants_; }
 

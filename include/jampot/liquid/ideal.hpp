@@ -1,5 +1,6 @@
 #pragma once
 #include "jampot/liquid/activity_model.hpp"
+#include "jampot/liquid/model_description.hpp"
 
 namespace jampot {
 
@@ -7,6 +8,8 @@ namespace jampot {
 class IdealSolution final : public ActivityModel {
  public:
   explicit IdealSolution(std::size_t size) : size_(size) {}
+  static ModelDescription description();
+
   std::string_view name() const override { return "ideal"; }
   std::size_t size() const override { return size_; }
   std::unique_ptr<ActivityModel> clone() const override { return std::make_unique<IdealSolution>(*this); }
@@ -14,6 +17,7 @@ class IdealSolution final : public ActivityModel {
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
   double third_derivative(std::span<const double>, std::span<const double>) const override { return 0; }
+  void write_out(Working& page) const override;
 
  private:
   std::size_t size_;

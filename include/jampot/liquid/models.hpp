@@ -1,15 +1,20 @@
 #pragma once
-// Where the liquid models are named. A new model is one file of its own and one line in models.cpp.
+// The liquid models by name. A new model is a class that describes itself and one line in models.cpp.
 #include <memory>
 #include <string>
 #include <string_view>
 #include <vector>
 
-#include "jampot/liquid/activity_model.hpp"
-#include "jampot/liquid/pair_parameters.hpp"
-#include "jampot/substance/substance.hpp"
+#include "jampot/liquid/model_description.hpp"
 
 namespace jampot {
+
+/// Adds a model of the caller's own, which fits, diagrams and files then know by its name. Before other
+/// threads use the library. @throws RequestError for a name that is taken
+void add_liquid_model(ModelDescription description);
+
+/// @throws RequestError for an unknown model, naming those there are
+const ModelDescription& description_of(const std::string& model);
 
 /// The words by which a liquid model can be chosen.
 std::vector<std::string> liquid_model_names();
@@ -31,16 +36,6 @@ bool can_split(const std::string& model);
 std::unique_ptr<ActivityModel> make_activity_model(const std::string& model,
                                                    const std::vector<Substance>& substances,
                                                    const ParameterCollection& parameters);
-
-/// What a fit has to know of one term of a model.
-struct TermForFit {
-  std::string name;
-  double neutral;                ///< its value for an almost ideal liquid; also what it is held at
-  bool held;                     ///< unless asked otherwise
-  bool follows_T;                ///< takes the temperature dependence asked for; otherwise a constant
-  double start_low, start_high;  ///< values from which a search may start
-  double lowest, highest;        ///< values beyond which the model has no sensible meaning
-};
 
 /// The terms of a pair in the order of ActivityModel::terms(). Empty for a model without adjustable terms.
 /// @throws RequestError for an unknown model.

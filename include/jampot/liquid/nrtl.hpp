@@ -1,4 +1,5 @@
 #pragma once
+#include "jampot/liquid/model_description.hpp"
 #include "jampot/liquid/pair_model.hpp"
 
 namespace jampot {
@@ -21,6 +22,8 @@ class Nrtl final : public PairModel {
   /// @throws RequestError where a pair lacks tau_12, tau_21 or alpha, or names another term.
   Nrtl(std::size_t size, const std::vector<PairParameters>& pairs);
 
+  static ModelDescription description();
+
   std::string_view name() const override { return model_name; }
   std::size_t size() const override { return n_; }
   std::unique_ptr<ActivityModel> clone() const override { return std::make_unique<Nrtl>(*this); }
@@ -28,6 +31,7 @@ class Nrtl final : public PairModel {
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
   double third_derivative(std::span<const double> x, std::span<const double> u) const override;
+  void write_out(Working& page) const override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;

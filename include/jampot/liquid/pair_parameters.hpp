@@ -15,6 +15,7 @@ namespace jampot {
 struct FittedCoefficient {
   std::string term;
   Coefficient coefficient = Coefficient::constant;
+  double sign = 1;  ///< -1 where the set is read from the other side and the term is odd
 };
 
 /// The parameters of one model for one pair. Terms are named after the model's own symbols; "_12" reads "of

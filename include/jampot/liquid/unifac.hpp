@@ -3,6 +3,7 @@
 
 #include "jampot/liquid/activity_model.hpp"
 #include "jampot/liquid/contact_sum.hpp"
+#include "jampot/liquid/model_description.hpp"
 #include "jampot/liquid/size_part.hpp"
 #include "jampot/substance/unifac_groups.hpp"
 
@@ -36,6 +37,8 @@ class Unifac final : public ActivityModel {
   /// the names of its groups and of the substances that have them: nothing is taken as zero
   Unifac(const std::vector<Substance>& substances, UnifacTable table);
 
+  static ModelDescription description(UnifacTable table);
+
   std::string_view name() const override { return name_; }
   std::size_t size() const override { return size_part_.size(); }
   std::unique_ptr<ActivityModel> clone() const override { return std::make_unique<Unifac>(*this); }
@@ -43,6 +46,7 @@ class Unifac final : public ActivityModel {
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
   double third_derivative(std::span<const double> x, std::span<const double> u) const override;
+  void write_out(Working& page) const override;
 
   UnifacTable table() const { return table_; }
   /// The interactions in use, each pair of main groups once.

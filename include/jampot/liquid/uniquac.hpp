@@ -1,5 +1,6 @@
 #pragma once
 #include "jampot/liquid/contact_sum.hpp"
+#include "jampot/liquid/model_description.hpp"
 #include "jampot/liquid/pair_model.hpp"
 #include "jampot/liquid/size_part.hpp"
 
@@ -28,6 +29,8 @@ class Uniquac final : public PairModel {
 
   Uniquac(const std::vector<UniquacSize>& sizes, const std::vector<PairParameters>& pairs);
 
+  static ModelDescription description();
+
   std::string_view name() const override { return model_name; }
   std::size_t size() const override { return size_part_.size(); }
   std::unique_ptr<ActivityModel> clone() const override { return std::make_unique<Uniquac>(*this); }
@@ -35,6 +38,7 @@ class Uniquac final : public PairModel {
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
   double third_derivative(std::span<const double> x, std::span<const double> u) const override;
+  void write_out(Working& page) const override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;

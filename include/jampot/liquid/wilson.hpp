@@ -1,5 +1,6 @@
 #pragma once
 #include "jampot/liquid/contact_sum.hpp"
+#include "jampot/liquid/model_description.hpp"
 #include "jampot/liquid/pair_model.hpp"
 
 namespace jampot {
@@ -22,6 +23,8 @@ class Wilson final : public PairModel {
   /// @throws RequestError where a pair lacks lambda_12 or lambda_21, or names another term
   Wilson(std::vector<double> volumes, const std::vector<PairParameters>& pairs);
 
+  static ModelDescription description();
+
   std::string_view name() const override { return model_name; }
   std::size_t size() const override { return contacts_.size(); }
   std::unique_ptr<ActivityModel> clone() const override { return std::make_unique<Wilson>(*this); }
@@ -29,6 +32,7 @@ class Wilson final : public PairModel {
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
   double third_derivative(std::span<const double> x, std::span<const double> u) const override;
+  void write_out(Working& page) const override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;

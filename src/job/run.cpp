@@ -1,53 +1,14 @@
-#include "job_run.hpp"
-
 #include <fmt/format.h>
 #include <oneapi/tbb/flow_graph.h>
 
 #include <deque>
 
-#include "commands.hpp"
-#include "fault.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/report.hpp"
+#include "jampot/job/job.hpp"
 
-namespace jampot::tool {
-namespace {
-
-// Writes the files of an answer and keeps it.
-class Collector final : public Presenter {
- public:
-  explicit Collector(StepResult& result) : result_(result) {}
-  bool shows_progress() const override { return false; }  // the job has a line of its own
-
- private:
-  void show(const Answer& answer, const Presentation& presentation) override {
-    result_.files = write_files(answer, presentation);
-    result_.answer = answer;
-  }
-
-  StepResult& result_;
-};
-
-void run(const PlannedStep& step, StepResult& result) {
-  CLI::App tool("jampot");
-  Collector collector(result);
-  add_calculations(tool, collector);
-  tool.require_subcommand(1);
-  try {
-    std::vector<std::string> words(step.words.rbegin(), step.words.rend());
-    tool.parse(std::move(words));  // as CLI11 wants them
-    result.outcome = StepResult::Outcome::done;
-  } catch (...) {
-    const Fault fault = fault_of(std::current_exception(), tool, step.words);
-    result.outcome = StepResult::Outcome::failed;
-    result.message = fault.message.substr(0, fault.message.find('\n'));  // without the way to --help
-    result.wrong_request = fault.status == wrong_request;
-  }
-}
-
-}  // namespace
-
-std::vector<StepResult> run_steps(const std::vector<PlannedStep>& steps,
+namespace jampot {
+std::vector<StepResult> run_steps(const std::vector<PlannedStep>& steps, const StepCommands& commands,
                                   const std::function<void(std::size_t)>& finished) {
   using namespace oneapi::tbb::flow;
   std::vector<StepResult> results(steps.size());
@@ -61,7 +22,7 @@ std::vector<StepResult> run_steps(const std::vector<PlannedStep>& steps,
         results[k].outcome = StepResult::Outcome::skipped;
         results[k].message = fmt::format("waits for '{}', which was not done", steps[before].step->name);
       }
-      if (results[k].outcome == StepResult::Outcome::waiting) run(steps[k], results[k]);
+      if (results[k].outcome == StepResult::Outcome::waiting) results[k] = commands.run(steps[k].words);
       finished(k);
     });
   }
@@ -101,4 +62,4 @@ std::vector<std::string> write_report(const Job& job, const std::vector<StepResu
   return files;
 }
 
-}  // namespace jampot::tool
+}  // namespace jampot

@@ -1,4 +1,4 @@
-#include "file_use.hpp"
+#include "jampot/job/file_use.hpp"
 
 #include <fmt/format.h>
 
@@ -9,7 +9,7 @@
 #include "jampot/files/job_toml.hpp"
 #include "jampot/files/text_file.hpp"
 
-namespace jampot::tool {
+namespace jampot {
 namespace {
 
 namespace fs = std::filesystem;
@@ -59,27 +59,18 @@ std::vector<std::string> named_in_mixture(const std::string& mixture_file, const
   return words;
 }
 
-FileUse file_use(const CLI::App& command) {
-  FileUse use;
-  for (const CLI::Option* option : command.get_options()) {
-    const bool writes = !option->get_lnames().empty() && writes_file(option->get_lnames().front());
-    for (const std::string& value : option->results()) {
-      if (writes) {
-        use.writes.push_back(value);
-        continue;
-      }
-      for (std::string& word : possible_files(value)) {
-        if (!is_file(word)) continue;
-        if (word.ends_with(".mixture.toml")) {
-          for (std::string& other : named_in_mixture(word, word)) {
-            if (is_file(other)) use.reads.push_back(std::move(other));
-          }
-        }
-        use.reads.push_back(std::move(word));
+std::vector<std::string> files_in(const std::string& value) {
+  std::vector<std::string> files;
+  for (std::string& word : possible_files(value)) {
+    if (!is_file(word)) continue;
+    if (word.ends_with(".mixture.toml")) {
+      for (std::string& other : named_in_mixture(word, word)) {
+        if (is_file(other)) files.push_back(std::move(other));
       }
     }
+    files.push_back(std::move(word));
   }
-  return use;
+  return files;
 }
 
 void demand_separate(const FileUse& use) {
@@ -104,4 +95,4 @@ void demand_separate(const FileUse& use) {
   }
 }
 
-}  // namespace jampot::tool
+}  // namespace jampot

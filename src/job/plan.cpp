@@ -1,45 +1,30 @@
-#include "job_plan.hpp"
-
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <filesystem>
-#include <map>
 #include <set>
 
-#include "commands.hpp"
-#include "file_use.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/report.hpp"
+#include "jampot/job/file_use.hpp"
+#include "jampot/job/job.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/phase/vapour_models.hpp"
 #include "jampot/regression/complete.hpp"
 #include "jampot/regression/fit.hpp"
 
-namespace jampot::tool {
+namespace jampot {
 namespace {
 
 namespace fs = std::filesystem;
 
-class NoPresenter final : public Presenter {
-  void show(const Answer&, const Presentation&) override {}
-};
-
-// What a command is about, by the placeholder of its argument.
-std::string key_of_argument(const std::string& placeholder) {
-  if (placeholder == "MIX") return "substances";
-  return placeholder == "FILE" ? "data" : "about";
-}
-
 class Planner {
  public:
-  Planner(const Job& job, const JobRules& rules)
-      : job_(job), rules_(rules), folder_(fs::path(job.file).parent_path()), tool_("jampot") {
-    add_calculations(tool_, nobody_);
-  }
+  Planner(const Job& job, const JobRules& rules, const StepCommands& commands)
+      : job_(job), rules_(rules), commands_(commands), folder_(fs::path(job.file).parent_path()) {}
 
   JobPlan run() {
     for (const JobStep& step : job_.steps) {
@@ -66,43 +51,35 @@ class Planner {
     throw RequestError(Place{job_.file, line, {}}, what);
   }
 
+  const StepCommand& command_of(const JobStep& step) const {
+    std::vector<std::string> names;
+    for (const StepCommand& known : commands_.list()) {
+      if (known.name == step.command) return known;
+      names.push_back(known.name);
+    }
+    fail(step.line, fmt::format("'{}' is not a command that can be a step; there are {}.{}", step.command,
+                                joined(names, ", "), did_you_mean(step.command, names)));
+  }
+
   std::vector<std::string> words(const JobStep& step) {
-    std::vector<std::string> commands;
-    CLI::App* command = nullptr;
-    for (CLI::App* known : tool_.get_subcommands({})) {
-      commands.push_back(known->get_name());
-      if (known->get_name() == step.command) command = known;
-    }
-    if (command == nullptr)
-      fail(step.line, fmt::format("'{}' is not a command that can be a step; there are {}.{}", step.command,
-                                  joined(commands, ", "), did_you_mean(step.command, commands)));
-    std::map<std::string, const CLI::Option*> options;
-    std::string argument;
-    for (const CLI::Option* option : command->get_options()) {
-      for (const std::string& name : option->get_lnames()) {
-        if (name != "help" && name != "json") options[name] = option;
-      }
-      if (option->get_positional()) argument = key_of_argument(option->get_name(true));
-    }
+    const auto& [name, argument, options] = command_of(step);
     std::vector<std::string> keys;
-    for (const auto& [name, option] : options) keys.push_back(name);
+    for (const auto& [key, option] : options) keys.push_back(key);
     if (!argument.empty()) keys.push_back(argument);
 
     std::vector<std::string> result{step.command}, about;
     std::set<std::string> said;
-    const auto say = [&](const JobSetting& setting) {
+    const auto say = [&, &argument = argument, &options = options](const JobSetting& setting) {
       said.insert(setting.key);
       if (setting.key == argument) {
         about = setting.values;
         return;
       }
-      const bool is_flag = options.at(setting.key)->get_expected_max() == 0;
+      const auto& [is_flag, repeated] = options.at(setting.key);
       if (setting.flag != is_flag)
         fail(setting.line, is_flag ? fmt::format("'{}' is either true or false", setting.key)
                                    : fmt::format("'{}' needs a value", setting.key));
       if (is_flag && setting.given) result.push_back("--" + setting.key);
-      const bool repeated =
-          options.at(setting.key)->get_multi_option_policy() == CLI::MultiOptionPolicy::TakeAll;
       // A list of an option that is given once is what stands between commas on a command line.
       const std::vector<std::string> values =
           repeated || is_flag ? setting.values : std::vector<std::string>{joined(setting.values, ", ")};
@@ -283,9 +260,8 @@ class Planner {
 
   const Job& job_;
   const JobRules& rules_;
+  const StepCommands& commands_;
   fs::path folder_;
-  NoPresenter nobody_;
-  CLI::App tool_;
   std::vector<PlannedStep> steps_;
   std::vector<bool> mixture_used_;  ///< by each step
   std::set<std::string> mixture_keys_used_;
@@ -296,8 +272,8 @@ class Planner {
 
 }  // namespace
 
-JobPlan plan(const Job& job, const JobRules& rules) {
-  return Planner(job, rules).run();
+JobPlan plan(const Job& job, const JobRules& rules, const StepCommands& commands) {
+  return Planner(job, rules, commands).run();
 }
 
-}  // namespace jampot::tool
+}  // namespace jampot

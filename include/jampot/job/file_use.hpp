@@ -1,11 +1,10 @@
 #pragma once
 // Which files a request reads and writes, known before anything is done.
-#include <CLI/CLI.hpp>
 #include <filesystem>
 #include <string>
 #include <vector>
 
-namespace jampot::tool {
+namespace jampot {
 
 /// Whether an option (without its dashes) names a file that is written.
 bool writes_file(const std::string& option);
@@ -26,10 +25,10 @@ struct FileUse {
   std::vector<std::string> writes;  ///< as named
 };
 
-/// Of a command whose words have been parsed.
-FileUse file_use(const CLI::App& command);
+/// The files there are that the value of an option names, those named by a mixture file among them.
+std::vector<std::string> files_in(const std::string& value);
 
 /// @throws RequestError where a file would be written over one that is read, or two outputs are one file
 void demand_separate(const FileUse& use);
 
-}  // namespace jampot::tool
+}  // namespace jampot

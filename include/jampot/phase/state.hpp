@@ -1,0 +1,24 @@
+#pragma once
+// A temperature and a pressure that cannot be taken for each other.
+
+namespace jampot {
+
+/// A temperature in K.
+struct Kelvin {
+  explicit constexpr Kelvin(double T_K) : value(T_K) {}
+  double value;
+};
+
+/// A pressure in Pa.
+struct Pascal {
+  explicit constexpr Pascal(double P_Pa) : value(P_Pa) {}
+  double value;
+};
+
+/// State{Kelvin(353.15), Pascal(101325)}; the other way round does not compile.
+struct State {
+  Kelvin T;
+  Pascal P;
+};
+
+}  // namespace jampot

@@ -1,0 +1,166 @@
+#include "jampot/basis/notice_kinds.hpp"
+
+#include <algorithm>
+
+namespace jampot {
+
+std::string_view name_of(Severity severity) {
+  switch (severity) {
+    case Severity::note:
+      return "note";
+    case Severity::doubt:
+      return "doubt";
+    default:
+      return "serious";
+  }
+}
+
+const std::vector<NoticeKind>& notice_kinds() {
+  static const std::vector<NoticeKind> kinds{
+      {"above-critical", Severity::doubt, "substance",
+       "a temperature lies above the critical temperature of a substance whose vapour pressure is used"},
+      {"associating-vapour", Severity::doubt, "vapour",
+       "acids pair up in the vapour, and the vapour model does not know it"},
+      {"azeotrope-extrapolated", Severity::doubt, "fit",
+       "the azeotrope of the fit lies outside the measured compositions"},
+      {"azeotrope-near-pure", Severity::doubt, "azeotropes",
+       "a predicted azeotrope lies so near a pure substance that the error of predictions may make or unmake "
+       "it"},
+      {"below-melting", Severity::doubt, "substance",
+       "a temperature lies below the melting point: a solid may be there"},
+      {"correlated-parameters", Severity::note, "fit",
+       "two fitted parameters move together: their single values mean little"},
+      {"curves-lost", Severity::serious, "residue",
+       "residue curves or separatrices did not reach a node: the map is incomplete there"},
+      {"data-implausible", Severity::serious, "data",
+       "measured data cannot be right as they are stated; the text names the likely mistake"},
+      {"data-not-drawn", Severity::note, "data",
+       "of a file with several data sets those about something else are not drawn"},
+      {"data-passed-over", Severity::note, "data", "a ThermoML file holds data sets that are not read"},
+      {"dense-vapour", Severity::doubt, "vapour", "the vapour is too dense for its model"},
+      {"density-temperature", Severity::note, "define",
+       "a density without its temperature is taken at 25 degC"},
+      {"dimers", Severity::note, "vapour",
+       "the vapour is calculated with the constants of its dimers; the text says whose and where from"},
+      {"division-not-unique", Severity::note, "define",
+       "a molecule can be divided into groups in several ways; one was taken"},
+      {"doubtful-interactions", Severity::doubt, "model",
+       "a group interaction stands in one transcription of the table alone"},
+      {"estimated-pair", Severity::note, "model",
+       "pair parameters were fitted to a prediction, not to measurements"},
+      {"excluded-left-out", Severity::note, "data",
+       "excluded points are not written: the form has no place for the reason"},
+      {"extreme-limit", Severity::doubt, "fit",
+       "a limiting activity coefficient of the fit is beyond what such substances have"},
+      {"fitted-for-other-purpose", Severity::doubt, "model",
+       "parameters fitted to boiling points are used for two liquids, or the reverse"},
+      {"fitted-with-other-vapour", Severity::doubt, "model",
+       "parameters were fitted beside another vapour model"},
+      {"heat-of-mixing", Severity::doubt, "split",
+       "the heat of mixing is a sizeable part of the duty, and rough"},
+      {"henry-one-temperature", Severity::note, "henry",
+       "Henry's constant is given at one temperature and taken as the same at every one"},
+      {"hydrogen-alpha", Severity::note, "equation",
+       "hydrogen has an alpha function of its own in this equation"},
+      {"ideal-pair", Severity::doubt, "model",
+       "a pair without parameters is taken as ideal because that was asked for"},
+      {"ideal-vapour", Severity::doubt, "consistency",
+       "the tests take the vapour as ideal at a pressure where it is not quite"},
+      {"index-balance", Severity::serious, "azeotropes",
+       "the set of azeotropes contradicts the topology of residue curves: it is incomplete"},
+      {"invented-azeotropes", Severity::doubt, "fit", "the fit has azeotropes that the data do not show"},
+      {"invented-split", Severity::doubt, "fit",
+       "the fit parts into two liquids where the data do not say so"},
+      {"liquid-splits", Severity::doubt, "bubble",
+       "the liquid of a bubble point parts into two, which the point does not know"},
+      {"may-freeze", Severity::doubt, "liquids",
+       "a substance may freeze out at this temperature; solids are not looked for"},
+      {"measured-elsewhere", Severity::note, "data",
+       "measured points lie at other pressures or temperatures than the diagram"},
+      {"misfit", Severity::serious, "fit", "the model cannot describe the data within their uncertainties"},
+      {"mixture-key-unused", Severity::note, "job", "a key of the mixture of a job is used by no step"},
+      {"model-cannot-split", Severity::serious, "model",
+       "the model cannot describe two liquids, and UNIFAC predicts them here"},
+      {"model-not-fitted", Severity::note, "fit", "one of the models to be ranked could not be fitted"},
+      {"mosced-water", Severity::doubt, "model", "MOSCED knows water by its older parameters alone"},
+      {"no-density", Severity::note, "split", "the density of a liquid is not known"},
+      {"no-duty", Severity::note, "split", "no duty is given, and the text says why"},
+      {"no-enthalpy", Severity::note, "flash", "enthalpies cannot be had, and the text says of what"},
+      {"no-interaction", Severity::doubt, "equation",
+       "a binary interaction k_ij is not known and taken as zero"},
+      {"no-poynting", Severity::note, "vapour",
+       "the Poynting factor of a substance is left out: its volume is not known"},
+      {"no-split", Severity::doubt, "fit", "the fit has one liquid where two were measured"},
+      {"no-tie-line", Severity::note, "liquids",
+       "no tie line passes through a composition that was asked for"},
+      {"no-unifac-groups", Severity::note, "define", "a molecule cannot be divided into UNIFAC groups"},
+      {"no-vapour-pressure", Severity::doubt, "define",
+       "nothing is known from which a vapour pressure could be had"},
+      {"non-ideal-vapour", Severity::doubt, "vapour", "the vapour is far from an ideal gas at this pressure"},
+      {"non-volatile", Severity::note, "vapour", "a substance stays in the liquid"},
+      {"not-done", Severity::serious, "job", "a step of a job was not done"},
+      {"not-ideal", Severity::serious, "model",
+       "the mixture is far from ideal; the text says what an ideal liquid gets wrong"},
+      {"one-liquid", Severity::note, "liquids", "the substances are one liquid at every composition"},
+      {"other-minima", Severity::note, "fit", "other minima lie close to the best one"},
+      {"other-temperature", Severity::note, "data",
+       "measured pairs of liquids lie at other temperatures than the diagram"},
+      {"parameter-at-bound", Severity::doubt, "fit",
+       "a fitted parameter stopped at the bound of what is sensible"},
+      {"parameter-range", Severity::doubt, "model",
+       "pair parameters are used outside the temperatures of their data"},
+      {"points-excluded", Severity::note, "fit", "points were excluded, and the text says why"},
+      {"points-left-out", Severity::note, "substance", "states of a range do not exist and are left out"},
+      {"poor-estimate", Severity::doubt, "model", "the model follows the prediction it was fitted to badly"},
+      {"predicted-split", Severity::doubt, "model",
+       "UNIFAC predicts two liquids where the model in use has one"},
+      {"pure-point", Severity::note, "fit",
+       "a measured boiling point of a pure substance is off the vapour pressure in use"},
+      {"regions-unclear", Severity::serious, "residue", "distillation regions could not all be told apart"},
+      {"repeated-points", Severity::note, "fit", "points are repeated, or nearly"},
+      {"robust-loss", Severity::note, "fit", "points far off pull less than their square"},
+      {"rows-passed-over", Severity::note, "data", "rows of a ThermoML file are not read"},
+      {"search-budget", Severity::doubt, "azeotropes",
+       "the search for azeotropes of many substances was left coarse"},
+      {"similar-densities", Severity::doubt, "split",
+       "the densities of two liquids hardly differ: they part slowly, and which is lighter is not sure"},
+      {"supercritical-component", Severity::doubt, "flash",
+       "a substance is above its critical temperature beside an activity model"},
+      {"systematic-residuals", Severity::doubt, "fit",
+       "residuals run in series: the model or the data have a bias"},
+      {"temperature-not-varied", Severity::doubt, "fit",
+       "the data lie at one temperature: the dependence on it is not determined"},
+      {"three-liquids", Severity::note, "azeotropes", "three liquids boil together"},
+      {"two-boiling-liquids", Severity::doubt, "bubble",
+       "the vapour condenses to two liquids, which the point does not know"},
+      {"uncertainties-too-large", Severity::note, "fit",
+       "the data scatter less than their stated uncertainties"},
+      {"uncertainty-assumed", Severity::note, "data",
+       "an uncertainty is not stated and an assumed one is used"},
+      {"uncertainty-unused", Severity::note, "data",
+       "a stated uncertainty is of a quantity that is not used"},
+      {"undetermined-alpha", Severity::doubt, "fit", "the data hardly determine alpha of NRTL"},
+      {"unifac-range", Severity::doubt, "model",
+       "a UNIFAC table is used outside the temperatures of its authors"},
+      {"unstable-liquid", Severity::doubt, "boiling",
+       "part of a boiling curve belongs to a liquid that would part"},
+      {"unstable-tie-lines", Severity::serious, "liquids",
+       "a tie line is not the state of lowest Gibbs energy"},
+      {"vapour-forms", Severity::doubt, "split", "at this pressure a vapour would form"},
+      {"vapour-pressure-estimated", Severity::doubt, "substance", "the vapour pressure is estimated"},
+      {"vapour-pressure-range", Severity::doubt, "substance",
+       "a vapour pressure is used outside its measured range"},
+      {"virial-parameters", Severity::doubt, "vapour", "a parameter of the virial coefficients is estimated"},
+      {"virial-polar", Severity::doubt, "vapour",
+       "the virial coefficients of polar substances deviate from this correlation"}};
+  return kinds;
+}
+
+const NoticeKind* notice_kind(std::string_view code) {
+  const auto& kinds = notice_kinds();
+  const auto found =
+      std::find_if(kinds.begin(), kinds.end(), [&](const NoticeKind& kind) { return kind.code == code; });
+  return found == kinds.end() ? nullptr : &*found;
+}
+
+}  // namespace jampot

@@ -1,0 +1,330 @@
+#include "fit_results.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <boost/math/distributions/students_t.hpp>
+#include <cmath>
+#include <numeric>
+
+#include "../basis/eigen.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/diagram/liquid_comparison.hpp"
+#include "mean_square.hpp"
+
+namespace jampot {
+
+void check_count(const Fit& result, std::size_t free, int measured) {
+  if (measured > static_cast<int>(free)) return;
+  throw RequestError(
+      fmt::format("{} mixed point{} with {} measured quantit{} to compare cannot determine {} parameters; "
+                  "more points are needed, or some parameters held (pure substances do not count)",
+                  result.points, result.points == 1 ? "" : "s", measured, measured == 1 ? "y" : "ies", free));
+}
+
+void set_values(Fit& result, const ParameterPlan& plan, const Descent& best) {
+  std::size_t p = 0;
+  for (FittedParameter& parameter : result.parameters) {
+    if (!parameter.is_free()) continue;
+    parameter.value = plan.free[p].scale * best.scaled[p];
+    const double width = plan.highest[p] - plan.lowest[p];
+    parameter.at_bound =
+        best.scaled[p] - plan.lowest[p] < 1e-6 * width || plan.highest[p] - best.scaled[p] < 1e-6 * width;
+    ++p;
+  }
+}
+
+void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixXd& information) {
+  const Eigen::Index free = information.rows();
+  // Judged after scaling to unit diagonal, so that units play no part.
+  const Eigen::VectorXd scale = information.diagonal().cwiseMax(1e-300).cwiseSqrt().cwiseInverse();
+  const Eigen::MatrixXd scaled = scale.asDiagonal() * information * scale.asDiagonal();
+  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(scaled);
+  if (!(eigen.eigenvalues()[0] > 1e-13)) {
+    throw CalculationError(
+        "the data cannot tell the fitted parameters apart: a combination of them has no influence on "
+        "any measured quantity. Hold one of them (--hold), or use fewer coefficients of temperature "
+        "(--form).");
+  }
+  const Eigen::MatrixXd inverse = eigen.eigenvectors() * eigen.eigenvalues().cwiseInverse().asDiagonal() *
+                                  eigen.eigenvectors().transpose();
+  Eigen::VectorXd unit(free);
+  for (Eigen::Index p = 0; p < free; ++p) unit[p] = scale[p] * plan.free[static_cast<std::size_t>(p)].scale;
+  Eigen::MatrixXd covariance = unit.asDiagonal() * inverse * unit.asDiagonal();
+  // Where no uncertainty is taken as known, the scatter of the points sets the scale.
+  if (result.options.objective != Objective::maximum_likelihood) {
+    covariance *= result.objective / std::max(1.0, result.degrees_of_freedom);
+  }
+  const Eigen::VectorXd error = covariance.diagonal().cwiseSqrt();
+  result.covariance = from_eigen(covariance);
+  result.correlation =
+      from_eigen(error.cwiseInverse().asDiagonal() * covariance * error.cwiseInverse().asDiagonal());
+  Eigen::Index p = 0;
+  for (FittedParameter& parameter : result.parameters) {
+    if (parameter.is_free()) parameter.std_error = error[p++];
+  }
+}
+
+namespace {
+
+// The deviations of ln P and y at measured T and x, each over the standard uncertainty that T, P, x and y
+// give it.
+void standardise(FitContext& context, ResidualRow& row) {
+  const DataPoint& point = row.measured;
+  const std::size_t n = point.x.size();
+  BubbleDerivatives bubble;
+  if (!bubble_with_derivatives(context, point.T_K, point.x, true, bubble)) return;
+  const auto square = [](double value) { return value * value; };
+  double variance = square(point.u_P_Pa / point.P_Pa) + square(bubble.dln_P_dT * point.u_T_K);
+  const std::vector<std::size_t> present = point.present();
+  const std::size_t last = present.back();
+  for (std::size_t j = 0; j + 1 < present.size(); ++j) {
+    variance += square((bubble.dln_P_dz[present[j]] - bubble.dln_P_dz[last]) * point.u_x);
+  }
+  row.standardised_P = std::log(point.P_Pa / bubble.P_Pa) / std::sqrt(variance);
+  for (std::size_t r = 0; !point.y.empty() && r + 1 < present.size(); ++r) {
+    const std::size_t i = present[r];
+    double y_variance = square(point.u_y) + square(bubble.dy_dT[i] * point.u_T_K);
+    for (std::size_t j = 0; j + 1 < present.size(); ++j) {
+      y_variance += square((bubble.dy_dz[i * n + present[j]] - bubble.dy_dz[i * n + last]) * point.u_x);
+    }
+    row.standardised_y.push_back((point.y[i] - bubble.y[i]) / std::sqrt(y_variance));
+  }
+}
+
+// What the model says at the measured composition, with the held quantity as measured.
+void predict(FitContext& context, DataKind kind, ResidualRow& row) {
+  const Sought sought = isobaric(kind) ? Sought::temperature : Sought::pressure;
+  IncipientState state(row.measured.x.size());
+  state.T_K = row.measured.T_K;
+  state.P_Pa = row.measured.P_Pa;
+  state.w = row.measured.x;
+  if (!context.solver().solve(sought, row.measured.x, state)) {
+    throw CalculationError("the fitted model has no bubble point at a measured composition");
+  }
+  row.T_K = state.T_K;
+  row.P_Pa = state.P_Pa;
+  row.y = state.w;
+  for (std::size_t i = 0; i < row.y.size(); ++i) {
+    if (!context.mixture().substances()[i].vapour_pressure) row.y[i] = 0;  // non-volatile, exactly
+  }
+}
+
+DataPoint adjusted_point(FitContext& context, const DataPoint& measured, const double* adjustment) {
+  DataPoint point = measured;
+  const std::vector<std::size_t> present = point.present();
+  double rest = 1;
+  for (std::size_t j = 0; j + 1 < present.size(); ++j) {
+    point.x[present[j]] += point.u_x * adjustment[j];
+    rest -= point.x[present[j]];
+  }
+  point.x[present.back()] = rest;
+  point.T_K += point.u_T_K * adjustment[present.size() - 1];
+  BubbleDerivatives bubble;
+  bubble.P_Pa = point.P_Pa;
+  bubble_with_derivatives(context, point.T_K, point.x, false, bubble);
+  point.P_Pa = bubble.P_Pa;
+  if (!point.y.empty()) point.y = bubble.y;
+  return point;
+}
+
+}  // namespace
+
+void fill_residuals(Fit& result, const std::vector<DataSet>& sets, FitContext& context, const Descent& best) {
+  std::size_t used = 0;
+  for (std::size_t s = 0; s < sets.size(); ++s) {
+    if (!vapour_liquid(sets[s].kind)) continue;
+    for (const DataPoint& point : sets[s].points) {
+      ResidualRow row;
+      row.set = s;
+      row.measured = row.adjusted = point;
+      row.pure = point.is_pure();
+      predict(context, sets[s].kind, row);
+      if (!row.pure) standardise(context, row);
+      if (row.used()) {
+        if (!best.adjustments.empty()) {
+          row.adjusted = adjusted_point(context, point, &best.adjustments[used * point.x.size()]);
+        }
+        ++used;
+      }
+      result.residuals.push_back(std::move(row));
+    }
+  }
+}
+
+void fill_rms(Fit& result, const std::vector<DataSet>& sets) {
+  MeanSquare T, P, x, y, dT, dP, dy;
+  for (const ResidualRow& row : result.residuals) {
+    if (!row.used()) continue;
+    const DataPoint &measured = row.measured, &adjusted = row.adjusted;
+    if (isobaric(sets[row.set].kind)) {
+      dT.add(row.T_K - measured.T_K);
+    } else {
+      dP.add(row.P_Pa - measured.P_Pa);
+    }
+    T.add(adjusted.T_K - measured.T_K);
+    P.add(adjusted.P_Pa - measured.P_Pa);
+    for (std::size_t i = 0; i + 1 < measured.x.size(); ++i) {
+      x.add(adjusted.x[i] - measured.x[i]);
+      if (measured.y.empty()) continue;
+      y.add(adjusted.y[i] - measured.y[i]);
+      dy.add(row.y[i] - measured.y[i]);
+    }
+  }
+  result.deviation = {dT.root(), dP.root(), std::nullopt, dy.root()};
+  if (result.options.objective == Objective::maximum_likelihood) {
+    result.adjustment = {T.root(), P.root(), x.root(), y.root()};
+  }
+}
+
+void fill_tests(Fit& result) {
+  std::vector<const ResidualRow*> rows;
+  for (const ResidualRow& row : result.residuals) {
+    if (row.used()) rows.push_back(&row);
+  }
+  std::stable_sort(rows.begin(), rows.end(), [](const ResidualRow* a, const ResidualRow* b) {
+    return std::pair(a->set, a->measured.x[0]) < std::pair(b->set, b->measured.x[0]);
+  });
+  std::vector<double> P, y;
+  for (const ResidualRow* row : rows) {
+    P.push_back(row->standardised_P);
+    if (!row->standardised_y.empty()) y.push_back(row->standardised_y[0]);
+  }
+  result.runs_P = runs_test(P);
+  result.runs_y = runs_test(y);
+  if (result.options.objective == Objective::maximum_likelihood) {
+    result.chi_square_probability = chi_square_probability(result.objective, result.degrees_of_freedom);
+  }
+}
+
+void fill_ranges(Fit& result) {
+  result.T_range_K = result.P_range_Pa = {HUGE_VAL, 0};
+  auto& T = result.T_range_K;
+  auto& P = result.P_range_Pa;
+  for (const ResidualRow& row : result.residuals) {
+    if (!row.used()) continue;
+    T = {std::min(T[0], row.measured.T_K), std::max(T[1], row.measured.T_K)};
+    P = {std::min(P[0], row.measured.P_Pa), std::max(P[1], row.measured.P_Pa)};
+  }
+  for (const LiquidRow& row : result.liquid_residuals) {
+    T = {std::min(T[0], row.measured.T_K), std::max(T[1], row.measured.T_K)};
+  }
+  if (P[1] == 0) P = {0, 0};
+}
+
+void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& problem, const Descent& best) {
+  const auto standardised = problem.liquid_residuals(best);
+  const auto nearest = problem.nearest_liquids(best);
+  ActivityModel& model = problem.context().mixture().activity();
+  std::size_t used = 0;
+  for (std::size_t s = 0; s < sets.size(); ++s) {
+    if (vapour_liquid(sets[s].kind)) continue;
+    for (const DataPoint& point : sets[s].points) {
+      LiquidRow row{s, sets[s].kind, point, 0, {}, {}, {}};
+      std::optional<LiquidPair> line;
+      if (point.excluded.empty()) {
+        line = nearest.at(used);
+        row.standardised = standardised.at(used++);
+      }
+      if (row.kind == DataKind::gamma_inf) {
+        std::vector<double> ln_gamma(point.x.size());
+        model.set_temperature(point.T_K);
+        model.evaluate(point.x, ln_gamma);
+        row.model = std::exp(ln_gamma[point.solute]);
+      } else if (row.kind == DataKind::excess_enthalpy) {
+        row.model = model_excess_enthalpy(model, point.T_K, point.x);
+      } else if (line) {
+        row.alpha = line->alpha;
+        row.beta = line->beta;
+      } else {
+        if (const auto liquids = nearest_liquids(model, point)) {
+          row.alpha = liquids->alpha;
+          row.beta = liquids->beta;
+        }
+      }
+      result.liquid_residuals.push_back(std::move(row));
+    }
+  }
+}
+
+double aicc(const Fit& fit, double k) {
+  const double n = fit.comparisons;
+  const bool known = fit.options.objective == Objective::maximum_likelihood;
+  if (!known) k += 1;  // the scale of the scatter
+  const double misfit = known ? fit.objective : n * std::log(std::max(fit.objective, 1e-300) / n);
+  return n - k - 1 > 0 ? misfit + 2 * k + 2 * k * (k + 1) / (n - k - 1) : HUGE_VAL;
+}
+
+// 95 % intervals: symmetric ones first, then, where the problem is visibly nonlinear, from profiles.
+void set_intervals(Fit& result, const ParameterPlan& plan, FitProblem& problem, const Descent& best) {
+  const bool known = result.options.objective == Objective::maximum_likelihood;
+  const double quantile =
+      known || result.degrees_of_freedom < 1
+          ? 1.959963984540054
+          : boost::math::quantile(boost::math::students_t(result.degrees_of_freedom), 0.975);
+  const double variance = known ? 1 : result.objective / std::max(1.0, result.degrees_of_freedom);
+  bool alpha_free = false;
+  for (const FittedParameter& parameter : result.parameters)
+    alpha_free = alpha_free || (parameter.is_free() && parameter.term == "alpha");
+  const bool profiled = result.options.profiles == Profiles::always ||
+                        (result.options.profiles == Profiles::when_nonlinear && alpha_free);
+  Progress* progress = profiled ? result.options.progress : nullptr;
+  if (progress) progress->expected += std::ssize(plan.free);
+  std::size_t p = 0;
+  for (FittedParameter& parameter : result.parameters) {
+    if (!parameter.is_free()) continue;
+    if (progress) ++progress->done;
+    parameter.low = parameter.value - quantile * parameter.std_error;
+    parameter.high = parameter.value + quantile * parameter.std_error;
+    if (profiled && !parameter.at_bound) {
+      const double scale = plan.free[p].scale, sd = std::abs(parameter.std_error / scale);
+      const auto excess = [&](double value) {
+        const auto found = problem.descend_held(best, p, value);
+        return found ? found->objective - best.objective - quantile * quantile * variance : HUGE_VAL;
+      };
+      // Outwards in growing steps until the objective has risen enough, then between the last two.
+      const auto end = [&](double direction) -> std::optional<double> {
+        double inside = best.scaled[p];
+        const double bound = direction > 0 ? plan.highest[p] : plan.lowest[p];
+        for (double step = quantile * sd; step < 60 * sd; step *= 1.4) {
+          double outside = best.scaled[p] + direction * step;
+          const bool at_bound = direction * (outside - bound) >= 0;
+          if (at_bound) outside = bound;
+          const double rise = excess(outside);
+          if (rise > 0) {
+            for (int halving = 0; halving < 12; ++halving) {
+              const double middle = (inside + outside) / 2;
+              (excess(middle) > 0 ? outside : inside) = middle;
+            }
+            return (inside + outside) / 2;
+          }
+          if (at_bound) return std::nullopt;
+          inside = outside;
+        }
+        return std::nullopt;
+      };
+      auto low = end(-1), high = end(1);
+      if (scale < 0) std::swap(low, high);
+      parameter.low = low ? *low * scale : -HUGE_VAL;
+      parameter.high = high ? *high * scale : HUGE_VAL;
+      parameter.profiled = true;
+    }
+    ++p;
+  }
+}
+
+// What is tied to another has its value and its uncertainty.
+void follow_ties(Fit& result) {
+  for (FittedParameter& parameter : result.parameters) {
+    if (!parameter.tied_to) continue;
+    const FittedParameter& leader = result.parameters[*parameter.tied_to];
+    parameter.value = leader.value;
+    parameter.std_error = leader.std_error;
+    parameter.low = leader.low;
+    parameter.high = leader.high;
+    parameter.at_bound = leader.at_bound;
+    parameter.profiled = leader.profiled;
+  }
+}
+
+}  // namespace jampot

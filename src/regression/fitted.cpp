@@ -1,0 +1,156 @@
+// What a fit can be asked for: its parameters as those of a mixture, and what their uncertainty means.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <filesystem>
+
+#include "../basis/eigen.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/equilibrium/azeotrope.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/regression/fit.hpp"
+#include "mean_square.hpp"
+
+namespace jampot {
+namespace {
+
+constexpr std::array<std::string_view, 3> objective_names{"maximum-likelihood", "bubble-pressure",
+                                                          "bubble-temperature"};
+
+}  // namespace
+
+std::string_view name_of(Objective objective) {
+  return objective_names[static_cast<std::size_t>(objective)];
+}
+
+Objective parse_objective(std::string_view text) {
+  for (std::size_t k = 0; k < objective_names.size(); ++k) {
+    if (objective_names[k] == text) return static_cast<Objective>(k);
+  }
+  const std::vector<std::string> names(objective_names.begin(), objective_names.end());
+  throw RequestError(fmt::format("'{}' is not an objective; there are {}.{}", text, joined(names, ", "),
+                                 did_you_mean(text, names)));
+}
+
+std::vector<const FittedParameter*> Fit::free() const& {
+  std::vector<const FittedParameter*> list;
+  for (const FittedParameter& parameter : parameters) {
+    if (parameter.is_free()) list.push_back(&parameter);
+  }
+  return list;
+}
+
+std::vector<const FittedParameter*> Fit::fitted() const& {
+  std::vector<const FittedParameter*> list;
+  for (const FittedParameter& parameter : parameters) {
+    if (!parameter.held) list.push_back(&parameter);
+  }
+  return list;
+}
+
+Matrix Fit::fitted_covariance() const {
+  const auto from = free(), to = fitted();
+  Eigen::MatrixXd follows = Eigen::MatrixXd::Zero(std::ssize(to), std::ssize(from));
+  for (Eigen::Index row = 0; row < follows.rows(); ++row) {
+    const FittedParameter* parameter = to[static_cast<std::size_t>(row)];
+    if (parameter->tied_to) parameter = &parameters[*parameter->tied_to];
+    follows(row, std::find(from.begin(), from.end(), parameter) - from.begin()) = 1;
+  }
+  return from_eigen(follows * to_eigen(covariance) * follows.transpose());
+}
+
+std::string Fit::source() const {
+  std::vector<std::string> files;
+  for (const std::string& name : data) files.push_back(std::filesystem::path(name).filename().string());
+  return fmt::format("fitted to {} ({} points)", joined(files, ", "), points);
+}
+
+std::string Fit::fitted_to() const {
+  const bool split = std::any_of(liquid_residuals.begin(), liquid_residuals.end(),
+                                 [](const LiquidRow& row) { return row.kind == DataKind::lle; });
+  if (!split) return "vle";
+  return residuals.empty() ? "lle" : "vle+lle";
+}
+
+std::optional<double> Fit::rms_liquids() const {
+  MeanSquare all;
+  for (const LiquidRow& row : liquid_residuals) {
+    if (row.kind != DataKind::lle || row.alpha.empty() || !row.measured.excluded.empty()) continue;
+    for (std::size_t i = 0; i < row.alpha.size(); ++i) {
+      all.add(row.alpha[i] - row.measured.x[i]);
+      all.add(row.beta[i] - row.measured.y[i]);
+    }
+  }
+  return all.root();
+}
+
+double LiquidRow::distance() const {
+  double sum = 0;
+  for (const double value : standardised) sum += value * value;
+  return std::sqrt(sum);
+}
+
+std::vector<PairParameters> Fit::pairs() const {
+  const std::size_t terms = terms_for_fit(options.model).size();
+  std::vector<PairParameters> list;
+  const Eigen::MatrixXd covariance_of_all = to_eigen(fitted_covariance());
+  const auto joint = std::make_shared<const std::vector<double>>(
+      covariance_of_all.data(), covariance_of_all.data() + covariance_of_all.size());
+  std::size_t p = 0;
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j, ++p) {
+      PairParameters pair = neutral_pair(options.model, substances[i], substances[j]);
+      for (auto& [name, function] : pair.terms) function = {};
+      pair.range_K = T_range_K;
+      pair.source = source();
+      pair.fitted_to = fitted_to();
+      if (options.vapour.model != "ideal") pair.vapour = options.vapour.model;
+      for (const FittedParameter& parameter : parameters) {
+        if (parameter.term_index / terms == p)
+          pair.terms[parameter.term][parameter.coefficient] = parameter.value;
+      }
+      const std::vector<const FittedParameter*> all = fitted();
+      for (std::size_t row = 0; row < all.size(); ++row) {
+        if (all[row]->term_index / terms != p) continue;
+        if (pair.fitted.empty()) pair.joint_row = row;
+        pair.fitted.push_back({all[row]->term, all[row]->coefficient});
+      }
+      const auto own = std::ssize(pair.fitted), from = static_cast<Eigen::Index>(pair.joint_row);
+      const Eigen::MatrixXd block = covariance_of_all.block(from, from, own, own);
+      pair.covariance.assign(block.data(), block.data() + block.size());
+      if (substances.size() > 2) pair.joint_covariance = joint;
+      list.push_back(std::move(pair));
+    }
+  }
+  return list;
+}
+
+Mixture Fit::mixture() const {
+  ParameterCollection collection;
+  for (const PairParameters& pair : pairs()) collection.add(pair);
+  return {substances, options.model, collection, options.vapour};
+}
+
+AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const Azeotrope& azeotrope) {
+  Mixture mixture = fit.mixture();
+  const AzeotropeSensitivity sensitivity = azeotrope_sensitivity(mixture, sought, azeotrope);
+  const auto fitted = fit.fitted();
+  const Eigen::MatrixXd covariance = to_eigen(fit.fitted_covariance());
+  Eigen::VectorXd dx(fitted.size()), dheld(fitted.size());
+  for (std::size_t p = 0; p < fitted.size(); ++p) {
+    const double basis = TemperatureFunction::basis(fitted[p]->coefficient, azeotrope.T_K);
+    dx[static_cast<Eigen::Index>(p)] = sensitivity.dx1[fitted[p]->term_index] * basis;
+    dheld[static_cast<Eigen::Index>(p)] = sensitivity.dheld[fitted[p]->term_index] * basis;
+  }
+  AzeotropeUncertainty result;
+  result.u_x1 = std::sqrt(dx.dot(covariance * dx));
+  const double u = std::sqrt(dheld.dot(covariance * dheld));
+  (sought == Sought::temperature ? result.u_T_K : result.u_P_Pa) =
+      sought == Sought::temperature ? u : u * azeotrope.P_Pa;
+  return result;
+}
+
+}  // namespace jampot
