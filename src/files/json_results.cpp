@@ -57,19 +57,6 @@ Json to_json(const DeviationSummary& summary) {
           {"max", summary.largest}};
 }
 
-// A liquid and its vapour, of any number of components.
-template <class Point>
-Json equilibrium_json(const Point& point, const std::vector<Substance>& substances) {
-  return {{"T_K", point.T_K},
-          {"P_Pa", point.P_Pa},
-          {"x", point.x},
-          {"y", point.y},
-          {"w_liquid", mass_fractions(point.x, substances)},
-          {"w_vapour", mass_fractions(point.y, substances)},
-          {"K", point.K},
-          {"residual", point.residual}};
-}
-
 Json terms_json(const PairParameters& pair) {
   Json values = Json::object();
   for (const auto& [name, function] : pair.terms) {
@@ -135,54 +122,6 @@ Json to_json(const Unifac& unifac) {
                     {"range_K", range ? Json(*range) : Json(nullptr)}});
   }
   return list;
-}
-
-Json to_json(const VlePoint& point, const std::vector<Substance>& substances) {
-  Json json = equilibrium_json(point, substances);
-  if (!point.gamma.empty()) json["gamma"] = point.gamma;
-  if (!point.phi.empty()) json["phi"] = point.phi;
-  if (!point.phi_saturated.empty()) json["phi_saturated"] = point.phi_saturated;
-  if (!point.poynting.empty()) json["poynting"] = point.poynting;
-  return json;
-}
-
-Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances) {
-  Json json;
-  if (curve.sought == Sought::temperature) {
-    json["P_Pa"] = curve.points.front().P_Pa;
-  } else {
-    json["T_K"] = curve.points.front().T_K;
-  }
-  for (const BinaryPoint& point : curve.points) {
-    Json entry = equilibrium_json(point, substances);
-    if (point.gamma[0] > 0) entry["gamma"] = point.gamma;
-    entry["relative_volatility"] = point.relative_volatility();
-    json["points"].push_back(std::move(entry));
-  }
-  json["azeotropes"] = Json::array();
-  for (const Azeotrope& azeotrope : curve.azeotropes) {
-    const std::array<double, 2> x{azeotrope.x1, 1 - azeotrope.x1};
-    json["azeotropes"].push_back({{"T_K", azeotrope.T_K},
-                                  {"P_Pa", azeotrope.P_Pa},
-                                  {"x", x},
-                                  {"w", mass_fractions(x, substances)},
-                                  {"kind", azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"},
-                                  {"extremum", description(azeotrope.extremum)},
-                                  {"residual", azeotrope.residual}});
-  }
-  json["three_phase"] = Json::array();
-  for (const ThreePhase& line : curve.three_phases) {
-    json["three_phase"].push_back({{"T_K", line.T_K},
-                                   {"P_Pa", line.P_Pa},
-                                   {"x_alpha", {line.x_alpha, 1 - line.x_alpha}},
-                                   {"x_beta", {line.x_beta, 1 - line.x_beta}},
-                                   {"y", {line.y, 1 - line.y}},
-                                   {"residual", line.residual}});
-  }
-  for (const BinaryPoint& point : curve.critical)
-    json["critical"].push_back({{"T_K", point.T_K}, {"P_Pa", point.P_Pa}, {"x", point.x}});
-  json["evaluations"] = curve.evaluations;
-  return json;
 }
 
 Json to_json(const Comparison& comparison) {

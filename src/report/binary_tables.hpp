@@ -2,6 +2,7 @@
 // Tables of binary diagrams, for the commands that print them.
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/comparison.hpp"
+#include "jampot/files/json_results.hpp"
 #include "jampot/files/table.hpp"
 #include "jampot/phase/composition.hpp"
 
@@ -17,6 +18,7 @@ Table curve_table(const BinaryCurve& curve, const Mixture& mixture, Basis basis,
 Table azeotrope_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
 Table critical_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
 Table three_phase_table(const std::vector<BinaryCurve>& curves, const Mixture& mixture, Basis basis);
+Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances);
 Table deviation_table(const Comparison& comparison, const std::string& name);
 
 }  // namespace jampot

@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <nlohmann/json.hpp>
 
+#include "fields.hpp"
 #include "jampot/report/data.hpp"
 
 namespace jampot {
@@ -46,6 +47,35 @@ Figure consistency_figure(const Consistency& result, const DataSet& data) {
   return figure;
 }
 
+Fields<ConsistencyTest> test_fields() {
+  using T = ConsistencyTest;
+  const auto number = [](std::string key, const char* heading, double T::*member) {
+    Field<T> field = number_field<T>(std::move(key), {heading}, member_of(member));
+    field.cells = [member](const T& test) { return std::vector<Cell>{fmt::format("{:.4g}", test.*member)}; };
+    return field;
+  };
+  return {text_field<T>("name", "test", member_of(&T::name)),
+          number("value", "value", &T::value),
+          number("limit", "limit", &T::limit),
+          text_field<T>("unit", "unit", member_of(&T::unit)),
+          text_field<T>("verdict", "verdict", [](const T& test) { return name_of(test.verdict); }),
+          text_field<T>("meaning", "what it means", member_of(&T::meaning))};
+}
+
+Fields<ConsistencyPoint> tested_point_fields() {
+  using P = ConsistencyPoint;
+  const auto both = [](const P& p) { return std::array{p.ln_gamma_1, p.ln_gamma_2}; };
+  return {number_field<P>("x1", {"x1", Dimension::fraction, 4}, member_of(&P::x1)),
+          number_field<P>("T_K", {"T", Dimension::temperature, 3}, member_of(&P::T_K)),
+          number_field<P>("P_Pa", {"P", Dimension::pressure, 3}, member_of(&P::P_Pa)),
+          json_field<P>("ln_gamma", both),
+          number_field<P>("", {"ln gamma1"}, member_of(&P::ln_gamma_1)),
+          number_field<P>("", {"ln gamma2"}, member_of(&P::ln_gamma_2)),
+          number_field<P>("gE_RT", {"gE/RT"}, member_of(&P::gE)),
+          number_field<P>("gE_RT_fit", {"gE/RT fitted"}, member_of(&P::gE_fit)),
+          number_field<P>("dy1", {"y1 calculated - measured", Dimension::number, 5}, member_of(&P::dy))};
+}
+
 }  // namespace
 
 Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
@@ -54,42 +84,16 @@ Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
   (*answer.json)["tests"] = Json::array();
   for (const auto& [data, result] : study.sets) {
     const std::string& file = data.name;
-    Table tests{fmt::format("Consistency of {} ({} mixed points)", file, result.points.size()),
-                {{"test"}, {"value"}, {"limit"}, {"unit"}, {"verdict"}, {"what it means"}},
-                {}};
-    for (const ConsistencyTest& test : result.tests) {
-      tests.rows.push_back({test.name, fmt::format("{:.4g}", test.value), fmt::format("{:.4g}", test.limit),
-                            test.unit, std::string(name_of(test.verdict)), test.meaning});
-      (*answer.json)["tests"].push_back({{"file", file},
-                                         {"name", test.name},
-                                         {"value", test.value},
-                                         {"limit", test.limit},
-                                         {"unit", test.unit},
-                                         {"verdict", name_of(test.verdict)},
-                                         {"meaning", test.meaning}});
-    }
-    Table points{"Point by point",
-                 {{"x1", Dimension::fraction, 4},
-                  {"T", Dimension::temperature, 3},
-                  {"P", Dimension::pressure, 3},
-                  {"ln gamma1"},
-                  {"ln gamma2"},
-                  {"gE/RT"},
-                  {"gE/RT fitted"},
-                  {"y1 calculated - measured", Dimension::number, 5}},
-                 {}};
-    for (const ConsistencyPoint& point : result.points) {
-      points.rows.push_back({point.x1, point.T_K, point.P_Pa, point.ln_gamma_1, point.ln_gamma_2, point.gE,
-                             point.gE_fit, point.dy});
-      (*answer.json)["points"].push_back({{"file", file},
-                                          {"x1", point.x1},
-                                          {"T_K", point.T_K},
-                                          {"P_Pa", point.P_Pa},
-                                          {"ln_gamma", {point.ln_gamma_1, point.ln_gamma_2}},
-                                          {"gE_RT", point.gE},
-                                          {"gE_RT_fit", point.gE_fit},
-                                          {"dy1", point.dy}});
-    }
+    Table tests = table_of(fmt::format("Consistency of {} ({} mixed points)", file, result.points.size()),
+                           test_fields(), result.tests);
+    Table points = table_of("Point by point", tested_point_fields(), result.points);
+    const auto add = [&](const char* key, Json json) {
+      Json entry{{"file", file}};
+      entry.update(json);
+      (*answer.json)[key].push_back(std::move(entry));
+    };
+    for (const ConsistencyTest& test : result.tests) add("tests", json_of(test_fields(), test));
+    for (const ConsistencyPoint& point : result.points) add("points", json_of(tested_point_fields(), point));
     answer.screen.push_back(tests);
     answer.screen.push_back(thinned(points));
     answer.tables.push_back(std::move(tests));

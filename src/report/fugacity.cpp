@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
+#include "fields.hpp"
 
 namespace jampot {
 namespace {
@@ -14,37 +15,35 @@ std::string title_of(const std::string& equation) {
   return equation == "pr" ? "Peng-Robinson" : equation == "srk" ? "Soave-Redlich-Kwong" : "PC-SAFT";
 }
 
+Fields<FugacityRoot> root_fields(const std::vector<Substance>& substances) {
+  using R = FugacityRoot;
+  const auto volume = [](const R& root) { return 1e6 * root.v_m3_mol; };
+  return {
+      number_field<R>("T_K", {"T", Dimension::temperature, 2}, member_of(&R::T_K)),
+      number_field<R>("P_Pa", {"P", Dimension::pressure, 2}, member_of(&R::P_Pa)),
+      json_field<R>("x", member_of(&R::x)),
+      json_field<R>("phase", member_of(&R::phase)),
+      text_field<R>("", "root",
+                    [](const R& root) { return root.phase + (!root.only && root.stable ? ", stable" : ""); }),
+      json_field<R>("stable", member_of(&R::stable)),
+      number_field<R>("Z", {"Z", Dimension::number, 6}, member_of(&R::Z)),
+      json_field<R>("v_m3_mol", member_of(&R::v_m3_mol)),
+      number_field<R>("", {"v [cm3/mol]", Dimension::number, 2}, volume),
+      each_field<R>("phi", "phi", substances, {"", Dimension::number, 5}, member_of(&R::phi)),
+      number_field<R>("h_residual_J_mol", {"h residual [J/mol]", Dimension::number, 1},
+                      member_of(&R::h_residual_J_mol)),
+      number_field<R>("s_residual_J_mol_K", {"s residual [J/(mol K)]", Dimension::number, 3},
+                      member_of(&R::s_residual_J_mol_K))};
+}
+
 void add_roots(const FugacityByEquation& result, const std::vector<Substance>& substances, Answer& answer) {
-  Table table{title_of(result.equation),
-              {{"T", Dimension::temperature, 2},
-               {"P", Dimension::pressure, 2},
-               {"root"},
-               {"Z", Dimension::number, 6},
-               {"v [cm3/mol]", Dimension::number, 2}},
-              {}};
-  for (const Substance& substance : substances)
-    table.columns.push_back({fmt::format("phi({})", substance.short_name()), Dimension::number, 5});
-  table.columns.push_back({"h residual [J/mol]", Dimension::number, 1});
-  table.columns.push_back({"s residual [J/(mol K)]", Dimension::number, 3});
+  const Fields<FugacityRoot> fields = root_fields(substances);
+  answer.tables.push_back(table_of(title_of(result.equation), fields, result.roots));
   for (const FugacityRoot& root : result.roots) {
-    std::vector<Cell> row{root.T_K, root.P_Pa, root.phase + (!root.only && root.stable ? ", stable" : ""),
-                          root.Z, 1e6 * root.v_m3_mol};
-    row.insert(row.end(), root.phi.begin(), root.phi.end());
-    row.insert(row.end(), {root.h_residual_J_mol, root.s_residual_J_mol_K});
-    table.rows.push_back(std::move(row));
-    (*answer.json)["roots"].push_back({{"fluid", result.equation},
-                                       {"T_K", root.T_K},
-                                       {"P_Pa", root.P_Pa},
-                                       {"x", root.x},
-                                       {"phase", root.phase},
-                                       {"stable", root.stable},
-                                       {"Z", root.Z},
-                                       {"v_m3_mol", root.v_m3_mol},
-                                       {"phi", root.phi},
-                                       {"h_residual_J_mol", root.h_residual_J_mol},
-                                       {"s_residual_J_mol_K", root.s_residual_J_mol_K}});
+    Json json{{"fluid", result.equation}};
+    json.update(json_of(fields, root));
+    (*answer.json)["roots"].push_back(std::move(json));
   }
-  answer.tables.push_back(std::move(table));
 }
 
 std::vector<const FugacityRoot*> stable_roots(const FugacityByEquation& result) {

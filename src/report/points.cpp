@@ -6,41 +6,34 @@
 
 #include "binary_tables.hpp"
 #include "contenders.hpp"
+#include "fields.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/vle_figures.hpp"
 
 namespace jampot {
 namespace {
 
-Table point_table(const std::vector<VlePoint>& points, const Mixture& mixture, Basis basis,
-                  const std::string& title) {
-  Table table{title, {{"T", Dimension::temperature, 3}, {"P", Dimension::pressure, 3}}, {}};
-  for (const char phase : {'x', 'y'}) {
-    for (const Substance& substance : mixture.substances())
-      table.columns.push_back({fraction_heading(phase, substance, basis), Dimension::fraction, 5});
-  }
-  const std::vector<std::pair<const char*, std::vector<double> VlePoint::*>> quantities{
-      {"K", &VlePoint::K},
-      {"gamma", &VlePoint::gamma},
-      {"phi", &VlePoint::phi},
-      {"phi sat", &VlePoint::phi_saturated},
-      {"Poynting", &VlePoint::poynting}};
-  for (const auto& [quantity, member] : quantities) {
-    if ((points.front().*member).empty()) continue;
-    for (const Substance& substance : mixture.substances())
-      table.columns.push_back({fmt::format("{}({})", quantity, substance.short_name())});
-  }
-  for (const VlePoint& point : points) {
-    std::vector<Cell> row{point.T_K, point.P_Pa};
-    for (const auto* fractions : {&point.x, &point.y}) {
-      const auto shown = basis == Basis::mole ? *fractions : mass_fractions(*fractions, mixture.substances());
-      row.insert(row.end(), shown.begin(), shown.end());
-    }
-    for (const auto& [quantity, member] : quantities)
-      row.insert(row.end(), (point.*member).begin(), (point.*member).end());
-    table.rows.push_back(std::move(row));
-  }
-  return table;
+// What is told of a bubble or dew point: a quantity more is a line here.
+Fields<VlePoint> point_fields(const std::vector<Substance>& substances, Basis basis) {
+  const auto has = [](std::vector<double> VlePoint::*member) {
+    return [member](const VlePoint& point) { return !(point.*member).empty(); };
+  };
+  const auto each = [&](const char* key, const char* heading, std::vector<double> VlePoint::*member) {
+    return where(has(member), each_field<VlePoint>(key, heading, substances, {}, member_of(member)));
+  };
+  return {
+      number_field<VlePoint>("T_K", {"T", Dimension::temperature, 3}, [](const auto& p) { return p.T_K; }),
+      number_field<VlePoint>("P_Pa", {"P", Dimension::pressure, 3}, [](const auto& p) { return p.P_Pa; }),
+      composition_field<VlePoint>("x", 'x', substances, basis, 5, member_of(&VlePoint::x)),
+      composition_field<VlePoint>("y", 'y', substances, basis, 5, member_of(&VlePoint::y)),
+      json_field<VlePoint>("w_liquid", [&](const auto& p) { return mass_fractions(p.x, substances); }),
+      json_field<VlePoint>("w_vapour", [&](const auto& p) { return mass_fractions(p.y, substances); }),
+      each_field<VlePoint>("K", "K", substances, {}, member_of(&VlePoint::K)),
+      json_field<VlePoint>("residual", [](const auto& p) { return p.residual; }),
+      each("gamma", "gamma", &VlePoint::gamma),
+      each("phi", "phi", &VlePoint::phi),
+      each("phi_saturated", "phi sat", &VlePoint::phi_saturated),
+      each("poynting", "Poynting", &VlePoint::poynting)};
 }
 
 class PointsAnswer {
@@ -50,16 +43,17 @@ class PointsAnswer {
 
   Answer told() {
     *answer_.json = contenders_header(study_.bubble ? "bubble" : "dew", study_.contenders);
+    const Fields<VlePoint> fields = point_fields(substances_, options_.basis);
     const std::string title = study_.bubble ? "Bubble points" : "Dew points";
     for (std::size_t k = 0; k < study_.points.size(); ++k) {
       const std::string& label = study_.contenders[k].label;
       for (const VlePoint& point : study_.points[k]) {
-        Json json = to_json(point, substances_);
+        Json json = json_of(fields, point);
         if (study_.compared()) json["liquid"] = label;
         (*answer_.json)["points"].push_back(std::move(json));
       }
-      answer_.tables.push_back(point_table(study_.points[k], study_.mixture(), options_.basis,
-                                           study_.compared() ? title + ", " + label : title));
+      answer_.tables.push_back(
+          table_of(study_.compared() ? title + ", " + label : title, fields, study_.points[k]));
     }
     if (study_.compared()) answer_.tables.push_back(side_by_side());
     add_deviations(study_.beside, study_.contenders, answer_, answer_.tables);

@@ -4,6 +4,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "fields.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -281,6 +282,18 @@ Answer answer(const SubstanceStudy& study, const AnswerOptions& options) {
 
 namespace {
 
+Fields<SaturationPoint> saturation_fields(const VapourPressure& curve) {
+  using S = SaturationPoint;
+  const auto range = [&curve](const S& point) {
+    return curve.estimated() ? "estimated" : curve.covers(point.T_K) ? "in range" : "continued";
+  };
+  return {number_field<S>("T_K", {"T", Dimension::temperature, 3}, member_of(&S::T_K)),
+          number_field<S>("P_Pa", {"P", Dimension::pressure, 4}, member_of(&S::P_Pa)),
+          maybe_field<S>("Hvap_J_mol", {"Hvap [J/mol]", Dimension::number, 0}, member_of(&S::Hvap_J_mol)),
+          json_field<S>("measured_range", [&curve](const S& point) { return curve.covers(point.T_K); }),
+          text_field<S>("", "vapour pressure", range)};
+}
+
 // At the same temperatures as the correlation, or at the same pressures.
 void add_equations(const SaturationStudy& study, Answer& answer) {
   const bool T_sought = study.held.isobaric();
@@ -326,24 +339,10 @@ Answer answer(const SaturationStudy& study, const SaturationAnswerOptions& optio
   const Substance& substance = study.substance;
   Answer answer;
   *answer.json = substance_header("saturation", substance);
-  Table table{fmt::format("Saturation of {}", substance.name),
-              {{"T", Dimension::temperature, 3},
-               {"P", Dimension::pressure, 4},
-               {"Hvap [J/mol]", Dimension::number, 0},
-               {"vapour pressure"}},
-              {}};
-  for (const SaturationPoint& point : study.points) {
-    const VapourPressure& curve = *substance.vapour_pressure;
-    (*answer.json)["points"].push_back(
-        {{"T_K", point.T_K},
-         {"P_Pa", point.P_Pa},
-         {"Hvap_J_mol", point.Hvap_J_mol ? Json(*point.Hvap_J_mol) : Json(nullptr)},
-         {"measured_range", curve.covers(point.T_K)}});
-    table.rows.push_back({point.T_K, point.P_Pa, point.Hvap_J_mol ? Cell(*point.Hvap_J_mol) : Cell(),
-                          std::string(curve.estimated()         ? "estimated"
-                                      : curve.covers(point.T_K) ? "in range"
-                                                                : "continued")});
-  }
+  const Fields<SaturationPoint> fields = saturation_fields(*substance.vapour_pressure);
+  for (const SaturationPoint& point : study.points)
+    (*answer.json)["points"].push_back(json_of(fields, point));
+  Table table = table_of(fmt::format("Saturation of {}", substance.name), fields, study.points);
   if (!study.equations.empty()) add_equations(study, answer);
   answer.notices = study.notices;
   answer.lines.push_back(fmt::format("vapour pressure: {}", substance.vapour_pressure->source()));

@@ -2,9 +2,8 @@
 // Results as JSON, in SI; keys carry the unit (docs/files.md lists them).
 #include <nlohmann/json_fwd.hpp>
 
-#include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/comparison.hpp"
-#include "jampot/equilibrium/bubble_dew.hpp"
+#include "jampot/phase/mixture.hpp"
 #include "jampot/regression/fit.hpp"
 
 namespace jampot {
@@ -18,8 +17,6 @@ std::string json_text(const Json& json);
 Json to_json(const Notices& notices);
 Json to_json(const Substance& substance);  ///< identity, short
 Json to_json(const PairParameters& pair);
-Json to_json(const VlePoint& point, const std::vector<Substance>& substances);
-Json to_json(const BinaryCurve& curve, const std::vector<Substance>& substances);
 Json to_json(const Comparison& comparison);
 Json to_json(const Fit& fit);
 
