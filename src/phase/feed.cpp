@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
 #include <numeric>
 #include <optional>
 
@@ -76,6 +77,26 @@ Feed from_fractions(std::string_view text, std::string_view amount, const std::v
 }
 
 }  // namespace
+
+Feed feed_of_moles(std::vector<double> n, bool flows) {
+  double sum = 0;
+  for (const double amount : n) {
+    if (!(amount >= 0) || !std::isfinite(amount))
+      throw RequestError("an amount of a feed is negative, or none");
+    sum += amount;
+  }
+  if (!(sum > 0)) throw RequestError("the feed is empty");
+  return {std::move(n), flows, true};
+}
+
+Feed feed_of_masses(const std::vector<double>& m_kg, const std::vector<Substance>& substances, bool flows) {
+  if (m_kg.size() != substances.size())
+    throw RequestError(
+        fmt::format("the feed has {} masses; there are {} substances", m_kg.size(), substances.size()));
+  std::vector<double> n;
+  for (std::size_t i = 0; i < m_kg.size(); ++i) n.push_back(m_kg[i] / substances[i].molar_mass_kg_mol);
+  return feed_of_moles(std::move(n), flows);
+}
 
 double Feed::total() const {
   return std::accumulate(n.begin(), n.end(), 0.0);

@@ -134,10 +134,10 @@ class Reader {
       };
       named(table, row).pc_saft = PcSaftParameters{number("m"),
                                                    number("sigma_A"),
-                                                   number("epsilon_k_K"),
+                                                   number("dispersion_K"),
                                                    table.text(row, table.column("scheme")),
-                                                   number("epsilon_AB_k_K"),
-                                                   number("kappa_AB"),
+                                                   number("association_K"),
+                                                   number("association_volume"),
                                                    grade_of(table, row),
                                                    table.text(row, table.column("source"))};
     }

@@ -27,6 +27,19 @@ TEST(Feed, AmountsAndFlowsByMoleAndMass) {
   EXPECT_NEAR(batch.n[1], 0.5 / 0.018015, 1e-3);
 }
 
+TEST(Feed, IsMadeWithoutText) {
+  const Feed text = parse_feed("ethyl acetate=2 kg/s, water=500 g/s", "", pair(), Basis::mole);
+  const Feed masses = feed_of_masses({2, 0.5}, pair(), true), moles = feed_of_moles(text.n, true);
+  for (const Feed& feed : {masses, moles}) {
+    EXPECT_TRUE(feed.flows && feed.sized);
+    for (std::size_t i = 0; i < 2; ++i) EXPECT_NEAR(feed.n[i], text.n[i], 1e-12 * text.n[i]);
+  }
+  EXPECT_THROW(feed_of_masses({1}, pair()), RequestError);
+  EXPECT_THROW(feed_of_moles({1, -1}), RequestError);
+  EXPECT_THROW(feed_of_moles({0, 0}), RequestError);
+  EXPECT_THROW(feed_of_moles({1, NAN}), RequestError);
+}
+
 TEST(Feed, FractionsWithTheWhole) {
   const Feed mass = parse_feed("ethyl acetate=30%", "1500 kg/h", pair(), Basis::mass);
   EXPECT_NEAR(mass.n[0] * pair()[0].molar_mass_kg_mol * 3600, 450, 1e-9);

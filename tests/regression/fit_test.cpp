@@ -174,16 +174,52 @@ TEST(Fit, FlagsAnOutlier) {
   EXPECT_TRUE(fit({data}).notices.has("outlier"));
 }
 
+// A liquid so odd that Wilson's equation follows it in several ways, one of them at the end of what makes
+// sense.
+DataSet odd_liquid() {
+  DataSet set;
+  set.name = "odd.csv";
+  set.kind = DataKind::pxy;
+  set.substances = substances_named({"acetone", "methanol"});
+  for (int k = 1; k < 12; ++k) {
+    const double x = k / 12.0;
+    const double first = x * std::exp(9.5 * std::pow(1 - x, 6)) * 97e3,
+                 second = (1 - x) * std::exp(0.1 * x * x) * 69e3, P = first + second;
+    set.points.push_back({328.15, P, {x, 1 - x}, {first / P, second / P}, 0.02, 20, 0.0005, 0.002, k});
+  }
+  return set;
+}
+
 TEST(Fit, ReportsOtherMinimaAndParametersAtBounds) {
   FitOptions options;
-  options.objective = Objective::bubble_pressure;
-  options.starts = 16;
-  const Fit result = fit({synthetic(test::mtbe_methanol(), DataKind::tx, 12, 4)}, options);
-  ASSERT_FALSE(result.minima.empty());
+  options.model = "wilson";
+  const Fit result = fit({odd_liquid()}, options);
+  ASSERT_GT(result.minima.size(), 1u);
   EXPECT_DOUBLE_EQ(result.minima[0].objective, result.objective);
-  for (std::size_t k = 1; k < result.minima.size(); ++k) {
+  for (std::size_t k = 1; k < result.minima.size(); ++k)
     EXPECT_GE(result.minima[k].objective, result.minima[k - 1].objective);
+  EXPECT_TRUE(result.notices.has("other-minima"));
+  EXPECT_TRUE(result.notices.has("parameter-at-bound"));
+  EXPECT_TRUE(std::any_of(result.parameters.begin(), result.parameters.end(),
+                          [](const FittedParameter& parameter) { return parameter.at_bound; }));
+}
+
+TEST(Fit, ExcludedPointsCountForNothing) {
+  DataSet without = synthetic(test::mtbe_methanol(), DataKind::txy, 20, 5), with = without;
+  DataPoint wrong = with.points[7];
+  wrong.T_K += 4;
+  wrong.y = {0.1, 0.9};
+  wrong.excluded = "leak";
+  with.points.insert(with.points.begin() + 7, wrong);
+  const Fit a = fit({without}), b = fit({with});
+  EXPECT_EQ(a.points, b.points);
+  EXPECT_DOUBLE_EQ(a.objective, b.objective);
+  for (std::size_t p = 0; p < a.parameters.size(); ++p) {
+    EXPECT_DOUBLE_EQ(a.parameters[p].value, b.parameters[p].value);
+    EXPECT_DOUBLE_EQ(a.parameters[p].std_error, b.parameters[p].std_error);
   }
+  EXPECT_TRUE(b.notices.has("points-excluded"));
+  EXPECT_EQ(b.residuals.size(), a.residuals.size() + 1);  // it is shown, with its reason
 }
 
 TEST(Fit, RefusesWhatCannotBeDetermined) {

@@ -166,6 +166,29 @@ class WrongSign final : public ActivityModel {
   int fault_;
 };
 
+// What is done to a copy does not reach the model it was made from.
+TEST(EveryModel, HasIndependentClones) {
+  add();
+  const auto substances = substances_named({"methanol", "water", "1-butanol"});
+  const std::vector<double> x{0.2, 0.5, 0.3};
+  for (const std::string& name : pair_model_names()) {
+    const auto model = make_activity_model_to_fit(name, substances);
+    std::vector<double> before(3), after(3), other(3);
+    model->set_temperature(320);
+    model->evaluate(x, before);
+    const auto copy = model->clone();
+    copy->set_coefficient(0, Coefficient::constant, 1.7);
+    copy->set_temperature(380);
+    copy->evaluate(x, other);
+    model->evaluate(x, after);
+    EXPECT_EQ(before, after) << name;
+    EXPECT_NE(before, other) << name;
+    model->set_temperature(380);
+    model->evaluate(x, after);
+    EXPECT_NE(after, other) << name;  // the coefficient was set in the copy alone
+  }
+}
+
 TEST(CheckModel, FindsAWrongSign) {
   const auto substances = substances_named({"methanol", "water", "1-butanol"});
   for (int fault = 0; fault < 3; ++fault) {

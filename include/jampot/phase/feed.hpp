@@ -17,6 +17,14 @@ struct Feed {
   std::vector<double> fractions() const;
 };
 
+/// Amounts in mol, or flows in mol/s. @throws RequestError for negative ones, or nothing at all
+Feed feed_of_moles(std::vector<double> n, bool flows = false);
+
+/// Amounts in kg, or flows in kg/s, of these substances. @throws RequestError as above, or where their
+/// numbers differ
+Feed feed_of_masses(const std::vector<double>& m_kg, const std::vector<Substance>& substances,
+                    bool flows = false);
+
 /// Reads "ethyl acetate=1000 kg/h, water=500 kg/h": amounts or flows, of moles or mass as the unit of each
 /// says, all of them amounts or all flows. Fractions ("ethyl acetate=0.3") are a composition by `basis`;
 /// `amount`, where given
