@@ -15,9 +15,9 @@ constexpr int curve_colour = 6, boundary_colour = 1, through_colour = 5, isother
 // Neighbouring regions differ, and none looks like the two liquids.
 constexpr std::array region_colours{4, 3, 5, 7, 2, 6, 1};
 
-class Drawer : TriangleDrawer {
+class ResidueDrawer : TriangleDrawer {
  public:
-  Drawer(const ResidueMap& map, const std::vector<Substance>& substances, const ResidueFigureOptions& options)
+  ResidueDrawer(const ResidueMap& map, const std::vector<Substance>& substances, const ResidueFigureOptions& options)
       : TriangleDrawer(substances, options), map_(map), options_(options) {}
   using TriangleDrawer::footer;
 
@@ -253,7 +253,7 @@ Figure residue_figure(const ResidueMap& map, const std::vector<Substance>& subst
       fmt::format("Residue curves of {}, {} and {} at {:.6g} {}", substances[0].name, substances[1].name,
                   substances[2].name, from_si(map.P_Pa, options.units.pressure, Dimension::pressure),
                   printed_unit(options.units.pressure));
-  Drawer drawer(map, substances, options);
+  ResidueDrawer drawer(map, substances, options);
   figure.panels.push_back(drawer.panel());
   figure.footer = drawer.footer();
   return figure;

@@ -10,9 +10,9 @@
 namespace jampot {
 namespace {
 
-class Drawer {
+class SaturationDrawer {
  public:
-  Drawer(const Substance& substance, SaturationAxes axes, const DisplayUnits& units)
+  SaturationDrawer(const Substance& substance, SaturationAxes axes, const DisplayUnits& units)
       : substance_(substance), axes_(axes), units_(units) {}
 
   Figure draw(const std::vector<SaturationPoint>& points) const {
@@ -107,7 +107,7 @@ class Drawer {
 
 Figure saturation_figure(const Substance& substance, const std::vector<SaturationPoint>& points,
                          SaturationAxes axes, const DisplayUnits& units) {
-  return Drawer(substance, axes, units).draw(points);
+  return SaturationDrawer(substance, axes, units).draw(points);
 }
 
 }  // namespace jampot

@@ -9,9 +9,9 @@
 namespace jampot {
 namespace {
 
-class Drawer {
+class SolubilityDrawer {
  public:
-  Drawer(const std::vector<Substance>& substances, const SolubilityFigureOptions& options)
+  SolubilityDrawer(const std::vector<Substance>& substances, const SolubilityFigureOptions& options)
       : substances_(substances), options_(options) {}
 
   // Temperature over composition: the dome of two liquids.
@@ -183,7 +183,7 @@ class Drawer {
 
 Figure solubility_figure(const std::vector<LabelledSolubility>& curves,
                          const std::vector<Substance>& substances, const SolubilityFigureOptions& options) {
-  Drawer drawer(substances, options);
+  SolubilityDrawer drawer(substances, options);
   Figure figure;
   figure.title = fmt::format("Mutual solubility of {} and {}", substances[0].name, substances[1].name);
   figure.panels.push_back(options.logarithmic ? drawer.dilute(curves) : drawer.dome(curves));

@@ -11,9 +11,9 @@
 namespace jampot {
 namespace {
 
-class Drawer : TriangleDrawer {
+class TernaryDrawer : TriangleDrawer {
  public:
-  Drawer(const std::vector<Substance>& substances, const TernaryFigureOptions& options)
+  TernaryDrawer(const std::vector<Substance>& substances, const TernaryFigureOptions& options)
       : TriangleDrawer(substances, options), options_(options) {}
   using TriangleDrawer::footer;
 
@@ -138,7 +138,7 @@ Figure ternary_figure(const std::vector<LabelledTernary>& diagrams, const std::v
                   substances[1].name, substances[2].name,
                   from_si(diagrams.front().diagram.T_K, options.units.temperature, Dimension::temperature),
                   printed_unit(options.units.temperature));
-  Drawer drawer(substances, options);
+  TernaryDrawer drawer(substances, options);
   figure.panels.push_back(drawer.panel(diagrams));
   figure.footer = drawer.footer();
   return figure;

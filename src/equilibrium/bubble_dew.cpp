@@ -74,7 +74,7 @@ void add_vapour(Mixture& mixture, VlePoint& point) {
     point.notices.add(
         "dense-vapour",
         fmt::format("the vapour is dense (Z = {:.2f}): the virial equation with its second coefficient "
-                    "alone does not hold there; an equation of state does (--vapour pr)",
+                    "alone does not hold there; an equation of state does (`vapour` pr)",
                     Z));
   }
 }

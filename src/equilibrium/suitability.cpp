@@ -171,7 +171,7 @@ class Judge {
         "non-ideal-vapour",
         fmt::format(
             "at {:.4g} kPa the vapour is not an ideal gas: by its second virial coefficient the fugacity "
-            "coefficient of {} is {:.2f}. --vapour virial (or, well above atmospheric pressure, pr) takes it "
+            "coefficient of {} is {:.2f}. `vapour` virial (or, well above atmospheric pressure, pr) takes it "
             "into account",
             P_Pa / 1000, worst->name, std::exp(largest)));
   }

@@ -48,7 +48,7 @@ VapourChoice VapourWords::choice(const Bank& bank) const {
   choice.model = model;
   const auto& names = vapour_model_names();
   if (std::find(names.begin(), names.end(), model) == names.end()) {
-    throw RequestError(fmt::format("--vapour '{}': there are {}.{}", model,
+    throw RequestError(fmt::format("`vapour` '{}': there are {}.{}", model,
                                    joined(vapour_model_names(), ", "),
                                    did_you_mean(model, vapour_model_names())));
   }
@@ -59,8 +59,8 @@ VapourChoice VapourWords::choice(const Bank& bank) const {
     if (text != "on" && text != "off") throw RequestError(fmt::format("{} '{}': on or off", option, text));
     return text == "on";
   };
-  choice.saturation_fugacity = switched("--saturation-fugacity", saturation_fugacity);
-  choice.poynting = switched("--poynting", poynting);
+  choice.saturation_fugacity = switched("`saturation-fugacity`", saturation_fugacity);
+  choice.poynting = switched("`poynting`", poynting);
   return choice;
 }
 
@@ -83,7 +83,7 @@ std::vector<Substance> substances_of(const MixtureWords& options, const Bank& ba
     const std::size_t equals = text.find('=');
     const std::string label(equals == std::string::npos ? "" : trimmed(text.substr(equals + 1)));
     if (label.empty())
-      throw RequestError(fmt::format("--label '{}': expected \"substance=label\", as in \"{}=A\"", text,
+      throw RequestError(fmt::format("`label` '{}': expected \"substance=label\", as in \"{}=A\"", text,
                                      substances[0].name));
     substances[member_named(std::string(trimmed(text.substr(0, equals))), substances)].label = label;
   }
@@ -93,7 +93,7 @@ std::vector<Substance> substances_of(const MixtureWords& options, const Bank& ba
   const auto found = std::find_if(substances.begin(), substances.end(),
                                   [&](const Substance& candidate) { return candidate.name == wanted.name; });
   if (found == substances.end()) {
-    throw RequestError(fmt::format("--first: {} is not one of the substances", wanted.name));
+    throw RequestError(fmt::format("`first`: {} is not one of the substances", wanted.name));
   }
   std::rotate(substances.begin(), found, found + 1);
   return substances;

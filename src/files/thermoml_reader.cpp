@@ -78,7 +78,7 @@ class BlockReader {
         if (!found) found = bank_.find(name);
       }
       if (!found) {
-        throw PassedOver{fmt::format("{} is not in the bank (--substance adds one of your own)",
+        throw PassedOver{fmt::format("{} is not in the bank (`substance` adds one of your own)",
                                      compound->names.empty() ? compound->cas : compound->names.front())};
       }
       for (const Substance& other : data_.substances) {

@@ -167,7 +167,7 @@ class Planner {
     const std::string file = whole(name);
     if (!rules_.allow_outside && !inside(file))
       fail(line, fmt::format("'{}' lies outside of the folder of the job, where a job does not write; "
-                             "--allow-outside lets it",
+                             "`allow-outside` lets it",
                              name));
     if (file == whole(fs::path(job_.file).filename().string()))
       fail(line, fmt::format("'{}' is the job itself and would be overwritten", name));

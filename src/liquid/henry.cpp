@@ -15,7 +15,7 @@ namespace {
 
 [[noreturn]] void refuse(std::string_view text, const std::string& why) {
   throw RequestError(
-      fmt::format("--henry '{}': {}; expected \"carbon dioxide in water = 1640 bar\", or with a change \"... "
+      fmt::format("`henry` '{}': {}; expected \"carbon dioxide in water = 1640 bar\", or with a change \"... "
                   "= 1640 bar at 25 degC, "
                   "2360 bar at 40 degC\" (pressure for a mole fraction of one)",
                   text, why));
@@ -75,14 +75,14 @@ HenrySolution::HenrySolution(const std::vector<Substance>& substances,
     place_[i] = members_.size();
     members_.push_back(i);
   }
-  if (members_.empty()) throw RequestError("--henry: every substance is a solute; a solvent is needed");
+  if (members_.empty()) throw RequestError("`henry`: every substance is a solute; a solvent is needed");
   for (std::size_t i = 0; i < solute_.size(); ++i) {
     for (const std::size_t j : members_) {
       const bool known = std::any_of(constants_.begin(), constants_.end(),
                                      [&](const HenryConstant& c) { return c.solute == i && c.solvent == j; });
       if (solute_[i] && !known)
         throw RequestError(
-            fmt::format("Henry's constant of {} in {} is missing: give --henry \"{} in {} = ...\" too",
+            fmt::format("Henry's constant of {} in {} is missing: give `henry` \"{} in {} = ...\" too",
                         substances[i].name, substances[j].name, substances[i].name, substances[j].name));
     }
   }

@@ -40,8 +40,8 @@ const ModelDescription& entry(const std::string& model) {
   }
   if (model == "mosced") {
     throw RequestError(
-        "mosced gives limiting activity coefficients only: gamma --limiting --liquid mosced, or estimate "
-        "--from "
+        "mosced gives limiting activity coefficients only: gamma `limiting` `liquid` mosced, or estimate "
+        "`from` "
         "mosced");
   }
   throw RequestError(fmt::format("'{}' is not a liquid model; there are {}.{}", model,
@@ -105,8 +105,8 @@ std::unique_ptr<ActivityModel> make_activity_model(const std::string& model,
     for (const auto& [first, second] : missing) names.push_back(first + " and " + second);
     const std::string text = fmt::format(
         "no {} parameters for {}. A missing pair is not taken as zero: 'jampot pairs' shows what is known; "
-        "give a file with --parameters FILE.pairs.toml, fit one with 'jampot regress', fill it from a "
-        "prediction with --missing-pairs estimate, or ask for --liquid ideal knowingly.",
+        "give a file with `parameters` FILE.pairs.toml, fit one with 'jampot regress', fill it from a "
+        "prediction with `missing-pairs` estimate, or ask for `liquid` ideal knowingly.",
         model, joined(names, "; "));
     throw MissingPair(text, model, missing);
   }

@@ -82,7 +82,7 @@ Mixture::Mixture(std::vector<Substance> substances, const VapourChoice& vapour)
   check(substances_);
   if (vapour.model == "ideal" || vapour.model == "virial" || vapour.model == "tsonopoulos") {
     throw RequestError(fmt::format(
-        "with --liquid eos one equation of state describes liquid and vapour: --vapour {}, not {}",
+        "with `liquid` eos one equation of state describes liquid and vapour: `vapour` {}, not {}",
         joined(equation_names(), ", "), vapour.model));
   }
   const auto equation = make_equation(vapour.model, substances_, vapour.interactions, vapour.translated);
@@ -155,8 +155,8 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
           fmt::format("{} associates in the vapour, which {} does not describe; boiling and dew points with "
                       "other substances can be wrong by many degrees{}",
                       substance.name,
-                      choice_.model == "ideal" ? "an ideal vapour" : "--vapour " + choice_.model,
-                      can_pair(substance, "virial") ? ". --vapour virial knows of it" : ""));
+                      choice_.model == "ideal" ? "an ideal vapour" : "`vapour` " + choice_.model,
+                      can_pair(substance, "virial") ? ". `vapour` virial knows of it" : ""));
     }
     if (one_equation() || is_solute(static_cast<std::size_t>(&substance - substances_.data()))) continue;
     notices.add(vapour_pressure_notices(substance, Tmin_K, Tmax_K));
@@ -178,8 +178,8 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
               "what the vapour model leaves out",
               pair.model, pair.between[0], pair.between[1],
               pair.vapour.empty() ? "with an ideal vapour (or their file does not name one)"
-                                  : "with --vapour " + pair.vapour,
-              choice_.model == "ideal" ? "an ideal vapour" : "--vapour " + choice_.model));
+                                  : "with `vapour` " + pair.vapour,
+              choice_.model == "ideal" ? "an ideal vapour" : "`vapour` " + choice_.model));
     }
     // Data of a mixture end short of the boiling points of the pure substances; a step of that size is no
     // extrapolation.

@@ -35,7 +35,7 @@ MissingPairs parse_missing_pairs(const std::string& text) {
   if (text == "refuse") return MissingPairs::refuse;
   if (text == "estimate") return MissingPairs::estimate;
   if (text == "ideal") return MissingPairs::ideal;
-  throw RequestError(fmt::format("--missing-pairs '{}': expected refuse, estimate or ideal.{}", text,
+  throw RequestError(fmt::format("`missing-pairs` '{}': expected refuse, estimate or ideal.{}", text,
                                  did_you_mean(text, {"refuse", "estimate", "ideal"})));
 }
 
@@ -72,7 +72,7 @@ ParameterCollection complete_pairs(const std::string& model, const std::vector<S
       complete.add(std::move(pair));
       notices.add("ideal-pair",
                   fmt::format("{} and {} are taken as without interaction, because nothing is known "
-                              "of them and --missing-pairs ideal asks for it",
+                              "of them and `missing-pairs` ideal asks for it",
                               first.name, second.name));
     }
   }

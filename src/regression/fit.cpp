@@ -170,7 +170,7 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& options) 
   if (!polished) {
     throw CalculationError(
         "the best of the starting points led into a flat valley without an end: the data do not "
-        "determine the parameters. Hold one of them (--hold), or use fewer coefficients (--form)");
+        "determine the parameters. Hold one of them (`hold`), or use fewer coefficients (`form`)");
   }
   groups.front().first = *polished;
   const Descent& best = groups.front().first;

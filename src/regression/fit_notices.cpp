@@ -91,7 +91,7 @@ void doubtful_parameters(Fit& fit) {
       fit.notices.add(
           "undetermined-alpha",
           fmt::format("the data hardly determine alpha ({:.3f} +- {:.3f}); holding it at 0.2 to 0.47 is the "
-                      "usual remedy (--hold alpha=0.3)",
+                      "usual remedy (`hold` alpha=0.3)",
                       parameter->value, parameter->std_error));
     }
   }

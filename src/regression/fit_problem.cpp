@@ -31,7 +31,7 @@ void check_tie(const FitOptions& options, const std::string& follower, const std
         std::find(options.release.begin(), options.release.end(), term.name) != options.release.end();
     if ((term.name == follower || term.name == leader) && term.held && !released) {
       throw RequestError(
-          fmt::format("'{0}' cannot be tied: it is held by default. Fit it with --release {0}", term.name));
+          fmt::format("'{0}' cannot be tied: it is held by default. Fit it with `release` {0}", term.name));
     }
   }
   if (follower != leader && options.tie.contains(leader) && options.tie.at(leader) != leader) {

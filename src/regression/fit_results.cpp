@@ -43,8 +43,8 @@ void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixX
   if (!(eigen.eigenvalues()[0] > 1e-13)) {
     throw CalculationError(
         "the data cannot tell the fitted parameters apart: a combination of them has no influence on "
-        "any measured quantity. Hold one of them (--hold), or use fewer coefficients of temperature "
-        "(--form).");
+        "any measured quantity. Hold one of them (`hold`), or use fewer coefficients of temperature "
+        "(`form`).");
   }
   const Eigen::MatrixXd inverse = eigen.eigenvectors() * eigen.eigenvalues().cwiseInverse().asDiagonal() *
                                   eigen.eigenvectors().transpose();

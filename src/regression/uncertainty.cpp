@@ -28,8 +28,7 @@ Fitted fitted_of(const Mixture& mixture) {
   if (missing) {
     throw CalculationError(
         "the parameters in use carry no covariance, or not all of them do, so no uncertainty can be drawn: "
-        "use those "
-        "that 'jampot regress --out' writes");
+        "use those that a fit writes (`out`)");
   }
   Mixture copy = mixture;
   const auto terms = copy.activity().terms();

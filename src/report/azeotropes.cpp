@@ -72,7 +72,7 @@ class AzeotropesAnswer {
   void draw_at_one_pressure() {
     if (study_.substances().size() != 3 || study_.compared()) {
       answer_.no_figure = fmt::format(
-          "at one pressure there is nothing to draw of {}; give several pressures, as in --pressure \"0.5 to "
+          "at one pressure there is nothing to draw of {}; give several pressures, as in `pressure` \"0.5 to "
           "5 by "
           "0.5 bar\"{}",
           study_.compared() ? "several models" : fmt::format("{} substances", study_.substances().size()),

@@ -147,7 +147,7 @@ class GammaAnswer {
     if (substances().size() == 2 && curves.front().points.size() > 1) {
       answer_.figure = figure("Activity coefficients", gamma_panel(curves, substances()));
     } else if (options_.figure) {
-      throw RequestError("the figure shows the composition line of two substances: leave --composition out");
+      throw RequestError("the figure shows the composition line of two substances: leave `composition` out");
     }
   }
 

@@ -30,7 +30,7 @@ Figure plot_figure(const std::vector<Table>& tables, const std::string& wanted, 
   const std::size_t against = wanted.find(" against ");
   if (against == std::string::npos) {
     throw RequestError(
-        fmt::format("--plot '{}': expected two columns, as in \"T against x(water)\"", wanted));
+        fmt::format("`plot` '{}': expected two columns, as in \"T against x(water)\"", wanted));
   }
   const std::string y_name(trimmed(std::string_view(wanted).substr(0, against)));
   const std::string x_name(trimmed(std::string_view(wanted).substr(against + 9)));
@@ -63,7 +63,7 @@ Figure plot_figure(const std::vector<Table>& tables, const std::string& wanted, 
     panel.series.push_back(std::move(series));
   }
   if (panel.series.empty()) {
-    throw RequestError(fmt::format("--plot '{}': no table has both columns; there are {}.{}{}", wanted,
+    throw RequestError(fmt::format("`plot` '{}': no table has both columns; there are {}.{}{}", wanted,
                                    joined(known, ", "), did_you_mean(y_name, known),
                                    did_you_mean(x_name, known)));
   }

@@ -113,7 +113,7 @@ class PointsAnswer {
     if (substances_.size() != 3) {
       throw RequestError(
           "the figure of bubble and dew points is a triangle of three substances; of two the diagram is "
-          "txy, and --plot draws any two columns");
+          "txy, and `plot` draws any two columns");
     }
     answer_.figure = bubble_triangle(points, study_.measured, study_.mixture(), {}, options_.basis);
   }

@@ -13,9 +13,9 @@ std::vector<std::string> write_files(const Answer& answer, const Presentation& p
   std::vector<std::string> written;
   if (!presentation.figure.empty()) {
     if (presentation.plot.empty() && !answer.figure)
-      throw RequestError("--figure: " +
+      throw RequestError("`figure`: " +
                          (answer.no_figure.empty()
-                              ? "there is nothing to draw here; --plot draws two columns of the tables"
+                              ? "there is nothing to draw here; `plot` draws two columns of the tables"
                               : answer.no_figure));
     Figure figure = presentation.plot.empty()
                         ? *answer.figure

@@ -251,7 +251,7 @@ Answer answer(const SubstanceStudy& study, const AnswerOptions& options) {
   Answer answer;
   *answer.json = substance_header("substance", study.substance);
   if (study.states.empty()) {
-    if (options.figure) throw RequestError("a figure needs states: --temperature or --pressure with a range");
+    if (options.figure) throw RequestError("a figure needs states: `temperature` or `pressure` with a range");
     add_sheet(study.substance, answer);
     return answer;
   }

@@ -40,7 +40,7 @@ class Curves {
  public:
   explicit Curves(const BinaryRequest& request) : request_(request) {
     if (request.points < 3 || request.points > 100001)
-      throw RequestError("--points: expected a number from 3 to 100001");
+      throw RequestError("`points`: expected a number from 3 to 100001");
     if (request.mixture.substances.size() != 2)
       throw RequestError(
           fmt::format("this is about two substances; {} are named", request.mixture.substances.size()));

@@ -19,7 +19,7 @@ DividedMolecule divide(const DefineRequest& request, Notices& notices) {
     divided.unifac = divide_into_unifac_groups(divided.molecule);
     notices.add(divided.unifac->notices);
   } catch (const CalculationError& error) {
-    notices.add("no-unifac-groups", fmt::format("{}; --unifac-groups may give them", error.what()));
+    notices.add("no-unifac-groups", fmt::format("{}; `unifac-groups` may give them", error.what()));
   }
   return divided;
 }
@@ -69,7 +69,7 @@ DefineStudy study(const DefineRequest& request) {
     throw RequestError(
         fmt::format("'{}' is already the name of a substance in the bank; give yours another", request.name));
   if (!request.known.groups.empty() && !request.smiles.empty())
-    throw RequestError("--groups and --smiles both say what the molecule is; give one of them");
+    throw RequestError("`groups` and `smiles` both say what the molecule is; give one of them");
   DefineStudy study;
   study.known = request.known;
   study.smiles = request.smiles;

@@ -8,7 +8,7 @@ EstimateStudy study(const EstimateRequest& request) {
   const std::vector<Substance>& substances = request.substances;
   if (substances.size() < 2) throw RequestError("estimate needs at least two substances");
   if (request.limits && substances.size() != 2)
-    throw RequestError("--limits states one pair: name two substances");
+    throw RequestError("`limits` states one pair: name two substances");
   EstimateStudy study;
   study.substances = substances;
   study.model = request.options.model;

@@ -179,7 +179,7 @@ class Flashes {
           "supercritical-component",
           fmt::format("{} is above its critical temperature ({:.1f} degC): how much of it the liquid holds "
                       "comes from an extrapolated vapour pressure. An equation of state describes it: "
-                      "--liquid eos --vapour pr (or pc-saft); so does Henry's constant, --henry",
+                      "`liquid` eos `vapour` pr (or pc-saft); so does Henry's constant, `henry`",
                       substance.name, *substance.Tc_K - celsius_zero));
     }
   }
@@ -206,7 +206,7 @@ std::vector<FlashSpecification> flash_specifications(const std::vector<double>& 
   const std::vector<double>& first = T_K.empty() ? P_Pa : T_K;
   const std::vector<double>& second = T_K.empty() || P_Pa.empty() ? vapour_fraction : P_Pa;
   if (together && !second.empty() && first.size() != second.size())
-    throw RequestError(fmt::format("--together steps both ranges in pairs, but they have {} and {} values",
+    throw RequestError(fmt::format("`together` steps both ranges in pairs, but they have {} and {} values",
                                    first.size(), second.size()));
   const std::size_t columns = std::max<std::size_t>(1, second.size());
   demand_count("flashes", static_cast<double>(first.size()) * static_cast<double>(together ? 1 : columns),

@@ -35,19 +35,19 @@ class Gammas {
     demand_count("states", static_cast<double>(request.T_K.size()) * std::max(1, request.points),
                  10 * most_states);
     if (request.points < 3 || request.points > 100001)
-      throw RequestError("--points: expected a number from 3 to 100001");
+      throw RequestError("`points`: expected a number from 3 to 100001");
     const bool mosced = request.mosced != MoscedPlace::none;
     if (mosced && !request.limiting) needs_pairs("mosced");  // says what MOSCED is for
     if (mosced && request.working)
-      throw RequestError("--working is written out for models of the whole composition");
+      throw RequestError("`working` is written out for models of the whole composition");
     if (mosced && !request.measured.empty())
-      throw RequestError("--measured is held against models of the whole composition, not against mosced");
+      throw RequestError("`measured` is held against models of the whole composition, not against mosced");
     study_.T_K = request.T_K;
     study_.limiting = request.limiting;
     study_.whole_line = !request.limiting && request.compositions.empty();
     find_candidates();
     if (study_.whole_line && substances().size() > 2)
-      throw RequestError("with more than two substances give the points: --composition \"A=0.3, B=0.2\"");
+      throw RequestError("with more than two substances give the points: `composition` \"A=0.3, B=0.2\"");
   }
 
   GammaStudy found() {

@@ -15,7 +15,7 @@ std::vector<Contender> liquid_contenders(const MixtureSpec& spec, const std::vec
     const std::string model = contender.mixture.liquid_model();
     if (can_split(model)) continue;
     throw CalculationError(fmt::format(
-        "{} cannot describe two liquids, whatever its parameters; nrtl, uniquac or unifac-lle can (--liquid)",
+        "{} cannot describe two liquids, whatever its parameters; nrtl, uniquac or unifac-lle can (`liquid`)",
         model));
   }
   return contenders;

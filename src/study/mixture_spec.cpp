@@ -35,7 +35,7 @@ std::string default_model(const ParameterCollection& given, const std::vector<Su
     for (const PairParameters& pair : given.all()) {
       if (pair.model == model) continue;
       throw RequestError(
-          fmt::format("the parameter files hold {} and {}; --liquid says which to use", model, pair.model));
+          fmt::format("the parameter files hold {} and {}; `liquid` says which to use", model, pair.model));
     }
     return model;
   }
@@ -101,7 +101,7 @@ MixtureSpec with_model(const MixtureSpec& spec, const std::string& word) {
   } else if (word != "ideal" && one_of(vapour_model_names(), word)) {
     if (other.liquid == "eos")
       throw RequestError(fmt::format(
-          "--compare {}: beside an equation of state for both phases, another vapour needs a liquid of its "
+          "`compare` {}: beside an equation of state for both phases, another vapour needs a liquid of its "
           "own",
           word));
     other.vapour.model = word;
@@ -117,7 +117,7 @@ MixtureSpec settled(const MixtureSpec& spec, Purpose purpose, Notices& notices) 
   MixtureSpec result = spec;
   if (one_of(equation_names(), spec.liquid)) {
     if (spec.vapour.model != VapourChoice{}.model && spec.vapour.model != spec.liquid)
-      throw RequestError(fmt::format("--liquid {0} describes the vapour too; --vapour {1} contradicts it",
+      throw RequestError(fmt::format("`liquid` {0} describes the vapour too; `vapour` {1} contradicts it",
                                      spec.liquid, spec.vapour.model));
     result.liquid = "eos";
     result.vapour.model = spec.liquid;
@@ -125,7 +125,7 @@ MixtureSpec settled(const MixtureSpec& spec, Purpose purpose, Notices& notices) 
   if (result.liquid == "eos") {
     if (!spec.henry.empty())
       throw RequestError(
-          "--henry belongs to a liquid with an activity model; an equation of state knows the gas itself");
+          "`henry` belongs to a liquid with an activity model; an equation of state knows the gas itself");
     return result;
   }
   tell_of_constant_henry(spec, notices);

@@ -14,7 +14,7 @@ std::vector<std::vector<double>> compositions_of(const Slice& slice,
   if (substances.size() != 3 || slice.component > 2 || !(slice.fraction >= 0 && slice.fraction < 1))
     throw RequestError("a slice is of three substances, at a fraction of one of them from 0 to below 1");
   if (slice.points < 3 || slice.points > 10001)
-    throw RequestError("--points: expected a number from 3 to 10001");
+    throw RequestError("`points`: expected a number from 3 to 10001");
   std::vector<std::vector<double>> compositions;
   for (int k = 0; k < slice.points; ++k) {
     std::vector<double> x(3);

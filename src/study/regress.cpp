@@ -55,10 +55,10 @@ void demand_models(const RegressRequest& request) {
   if (request.models.size() > 1 &&
       (!options.hold.empty() || !options.release.empty() || !options.tie.empty())) {
     throw RequestError(fmt::format(
-        "--hold, --release and --tie belong to one model; with {} give none, or fit them one by one",
+        "`hold`, `release` and `tie` belong to one model; with {} give none, or fit them one by one",
         request.models.front()));
   }
-  if (request.folds < 2) throw RequestError("--folds: expected at least 2");
+  if (request.folds < 2) throw RequestError("`folds`: expected at least 2");
 }
 
 // How other models do, where that needs no further choice.

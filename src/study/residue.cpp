@@ -16,7 +16,7 @@ class Maps {
     const std::size_t n = request.mixture.substances.size();
     if (n != 3) throw RequestError(fmt::format("a residue curve map has three substances; {} are named", n));
     if (request.curves < 0 || request.curves > 500)
-      throw RequestError(fmt::format("--curves {}: expected 0 to 500", request.curves));
+      throw RequestError(fmt::format("`curves` {}: expected 0 to 500", request.curves));
     demand_count("isotherms", static_cast<double>(request.isotherms_K.size()), 200);
     study_.contenders = prepare_all(request.mixture, request.compare, study_.notices);
     study_.P_Pa = request.P_Pa;

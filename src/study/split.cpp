@@ -30,7 +30,7 @@ std::vector<Decanted> solve(const SplitRequest& request, Mixture& mixture) {
 void tell_of_heat(const Feed& feed, const Duty& duty, Notices& notices) {
   if (!feed.sized) {
     notices.add("no-duty",
-                "the feed states no amounts, so no duty is given; --amount says how much there is");
+                "the feed states no amounts, so no duty is given; `amount` says how much there is");
     return;
   }
   if (!duty.total.value) {

@@ -67,7 +67,7 @@ std::vector<std::pair<double, double>> combinations(const SubstanceRequest& requ
   }
   if (T.size() != P.size())
     throw RequestError(
-        fmt::format("--together steps both ranges in pairs, but there are {} temperatures and {} pressures",
+        fmt::format("`together` steps both ranges in pairs, but there are {} temperatures and {} pressures",
                     T.size(), P.size()));
   for (std::size_t k = 0; k < T.size(); ++k) pairs.emplace_back(T[k], P[k]);
   return pairs;

@@ -62,7 +62,7 @@ class Definition {
     }
     if (!known_.molar_mass_kg_mol && !from_groups) {
       throw CalculationError(
-          "neither groups nor a molar mass are given; one of them is needed (--groups, --molar-mass)");
+          "neither groups nor a molar mass are given; one of them is needed (`groups`, `molar-mass`)");
     }
     constexpr double rounding = 0.01;
     if (known_.molar_mass_kg_mol && from_groups &&
@@ -242,7 +242,7 @@ class Definition {
       return;
     }
     result_.notices.add("estimated",
-                        fmt::format("constants of {} are estimated; the tables and '--against' show how far "
+                        fmt::format("constants of {} are estimated; the tables and `against` show how far "
                                     "such estimates can be trusted",
                                     substance.name));
   }

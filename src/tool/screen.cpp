@@ -6,6 +6,7 @@
 #include <cerrno>
 #include <csignal>
 #include <cstdio>
+#include <regex>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
@@ -22,6 +23,11 @@ void prepare_streams() {
   std::signal(SIGXFSZ, SIG_IGN);
 }
 
+std::string with_options(std::string_view text) {
+  static const std::regex key("`([a-z][a-z-]*)`");
+  return std::regex_replace(std::string(text), key, "--$1");
+}
+
 void print_out(std::string_view text) {
   const bool whole = std::fwrite(text.data(), 1, text.size(), stdout) == text.size();
   if (whole && std::fflush(stdout) == 0) return;
@@ -30,7 +36,7 @@ void print_out(std::string_view text) {
 
 void print_error(std::string_view text) {
   constexpr std::size_t longest = 3000;
-  std::string shown = readable(text);
+  std::string shown = readable(with_options(text));
   if (shown.size() > longest) shown = shortened(shown, longest) + "\n";
   std::fputs(shown.c_str(), stderr);
 }
