@@ -3,12 +3,12 @@
 #include <cstdlib>
 #include <filesystem>
 
-#include "presenter.hpp"
 #include "command_words.hpp"
 #include "commands.hpp"
 #include "fault.hpp"
 #include "jampot/basis/readable.hpp"
 #include "jampot/files/text_file.hpp"
+#include "presenter.hpp"
 
 namespace jampot::fuzz {
 namespace {

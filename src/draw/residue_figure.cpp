@@ -17,7 +17,8 @@ constexpr std::array region_colours{4, 3, 5, 7, 2, 6, 1};
 
 class ResidueDrawer : TriangleDrawer {
  public:
-  ResidueDrawer(const ResidueMap& map, const std::vector<Substance>& substances, const ResidueFigureOptions& options)
+  ResidueDrawer(const ResidueMap& map, const std::vector<Substance>& substances,
+                const ResidueFigureOptions& options)
       : TriangleDrawer(substances, options), map_(map), options_(options) {}
   using TriangleDrawer::footer;
 

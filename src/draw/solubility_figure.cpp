@@ -6,6 +6,8 @@
 #include <cmath>
 #include <optional>
 
+#include "jampot/draw/looks.hpp"
+
 namespace jampot {
 namespace {
 
@@ -39,7 +41,7 @@ class SolubilityDrawer {
              Mark::diamond});
       }
     }
-    Series measured{{}, "measured", Stroke::none, Mark::circle, 6};
+    Series measured = measured_symbols();
     measured.in_key = true;
     for (const DataSet& data : options_.measured) {
       for (const DataPoint& point : data.points) {

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/looks.hpp"
 #include "triangle_drawer.hpp"
 
 namespace jampot {
@@ -106,7 +107,7 @@ class TernaryDrawer : TriangleDrawer {
   }
 
   void measured() {
-    Series points{{}, "measured", Stroke::none, Mark::circle, 6};
+    Series points = measured_symbols();
     points.in_key = true;
     for (const DataSet& data : options_.measured) {
       for (const DataPoint& point : data.points) {

@@ -4,6 +4,8 @@
 
 #include <algorithm>
 
+#include "jampot/draw/looks.hpp"
+
 namespace jampot {
 
 void TriangleDrawer::begin(const std::array<std::string, 3>& names) {
@@ -25,7 +27,7 @@ std::vector<Spot> TriangleDrawer::spots(const std::vector<std::array<double, 3>>
 void TriangleDrawer::add_marks() {
   for (const auto& [from, to] : options_.balance_lines) {
     panel_.series.push_back(
-        {{spot(options_.marks[from].x), spot(options_.marks[to].x)}, "", Stroke::dashed, Mark::none, 5, 1.8});
+        straight(looks::balance, spot(options_.marks[from].x), spot(options_.marks[to].x)));
   }
   for (const TriangleMark& mark : options_.marks) {
     panel_.callouts.push_back({spot(mark.x), mark.text, Mark::circle});
@@ -38,7 +40,7 @@ void TriangleDrawer::add_marks() {
       std::array<double, 3> end{};
       end[options_.triangle.corners[k]] = f[options_.triangle.corners[k]];
       end[options_.triangle.corners[(k + 2) % 3]] = 1 - f[options_.triangle.corners[k]];
-      panel_.guides.push_back({{corners_.at(f), corners_.at(end)}, "", Stroke::dotted, Mark::none, 9, 1.2});
+      panel_.guides.push_back(straight(looks::guide, corners_.at(f), corners_.at(end)));
     }
   }
 }

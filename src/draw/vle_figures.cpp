@@ -7,6 +7,7 @@
 
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/gamma_figure.hpp"
+#include "jampot/draw/looks.hpp"
 #include "jampot/liquid/unifac.hpp"
 
 namespace jampot {
@@ -51,7 +52,7 @@ class Drawer {
     panel.square = true;
     panel.x = {fraction_label("liquid"), 0, 1};
     panel.y = {fraction_label("vapour"), 0, 1};
-    panel.series.push_back({{{0, 0}, {1, 1}}, "", Stroke::dotted, Mark::none, 6, 1.2});
+    panel.series.push_back(straight(looks::reference, {0, 0}, {1, 1}));
     for (std::size_t k = 0; k < curves_.size(); ++k) {
       Series curve{{},
                    curves_.size() > 1 ? held_text(curves_[k]) : "",
@@ -66,7 +67,7 @@ class Drawer {
         panel.callouts.push_back({{x, x}, azeotrope_text(curves_[k], azeotrope, true), Mark::diamond});
       }
     }
-    Series measured{{}, "measured", Stroke::none, Mark::circle, 6};
+    Series measured = measured_symbols();
     measured.in_key = true;
     for (const DataSet& data : options_.measured) {
       for (const DataPoint& point : data.points) {
@@ -161,7 +162,8 @@ class Drawer {
 
   void add_boiling(const BinaryCurve& curve, int colour, Panel& panel, Bounds& bounds) const {
     const bool alone = curves_.size() == 1;
-    Series vapour{{}, alone ? "vapour" : "", Stroke::dashed, Mark::none, alone ? 1 : colour};
+    Series vapour = curve_of(looks::vapour, alone ? "vapour" : "");
+    if (!alone) vapour.colour = colour;
     // Two liquids: the boiling curve has a gap over each three-phase line.
     std::vector<Series> liquids(1,
                                 {{}, alone ? "liquid" : held_text(curve), Stroke::solid, Mark::none, colour});
@@ -199,7 +201,7 @@ class Drawer {
     for (const ThreePhase& line : curve.three_phases) {
       const double y = ordinate(line.T_K, line.P_Pa);
       const double from = shown(std::min(line.x_alpha, line.y)), to = shown(std::max(line.x_beta, line.y));
-      panel.series.push_back({{{from, y}, {to, y}}, "", Stroke::solid, Mark::none, 6, 1.4});
+      panel.series.push_back(straight(looks::three_phase, {from, y}, {to, y}));
       for (const double x : {line.x_alpha, line.x_beta}) {
         panel.callouts.push_back({{shown(x), y}, fmt::format("{:.4f}", shown(x)), Mark::square});
       }
@@ -213,8 +215,8 @@ class Drawer {
   }
 
   void add_measured(const DataSet& data, Panel& panel, Bounds& bounds) const {
-    Series liquid{{}, "measured, liquid", Stroke::none, Mark::circle, 0};
-    Series vapour{{}, "measured, vapour", Stroke::none, Mark::square, 1};
+    Series liquid = symbols(Mark::circle, colours::liquid, "measured, liquid");
+    Series vapour = symbols(Mark::square, colours::vapour, "measured, vapour");
     liquid.in_key = vapour.in_key = true;
     for (const DataPoint& point : data.points) {
       const double y = ordinate(point.T_K, point.P_Pa);
@@ -238,9 +240,9 @@ Panel residual_panel(const std::string& label, const Fit& fit, const std::vector
   Panel panel;
   panel.x = {fmt::format("measured mole fraction of {} in the liquid", fit.substances[0].name), 0, 1};
   panel.y = {label, -std::ceil(most), std::ceil(most)};
-  panel.series.push_back({{{0, 0}, {1, 0}}, "", Stroke::solid, Mark::none, 6, 1.0});
-  panel.series.push_back({{{0, 2}, {1, 2}}, "", Stroke::dotted, Mark::none, 6, 1.2});
-  panel.series.push_back({{{0, -2}, {1, -2}}, "", Stroke::dotted, Mark::none, 6, 1.2});
+  panel.series.push_back(straight(looks::zero, {0, 0}, {1, 0}));
+  panel.series.push_back(straight(looks::reference, {0, 2}, {1, 2}));
+  panel.series.push_back(straight(looks::reference, {0, -2}, {1, -2}));
   panel.series.push_back({spots, "", Stroke::none, colour == 0 ? Mark::circle : Mark::square, colour});
   return panel;
 }
@@ -295,7 +297,7 @@ namespace {
 Panel volatility_panel(const std::vector<BinaryCurve>& curves, const Mixture& mixture, const FigureOptions&) {
   Panel panel;
   panel.x = {fmt::format("mole fraction of {} (liquid)", mixture.substances()[0].name), 0, 1};
-  panel.series.push_back({{{0, 1}, {1, 1}}, "", Stroke::dotted, Mark::none, 6, 1.2});
+  panel.series.push_back(straight(looks::reference, {0, 1}, {1, 1}));
   double low = 1, high = 1;
   for (std::size_t k = 0; k < curves.size(); ++k) {
     Series series{{}, curves[k].label, Stroke::solid, Mark::none, static_cast<int>(k)};
@@ -341,8 +343,8 @@ Figure bubble_triangle(const std::vector<VlePoint>& points, const std::vector<Da
   const auto spot = [&](const std::vector<double>& x) {
     return corners.at(basis == Basis::mole ? x : mass_fractions(x, substances));
   };
-  Series liquids{{}, "liquid", Stroke::none, Mark::circle, 0},
-      seen{{}, "measured vapour", Stroke::none, Mark::square, 1};
+  Series liquids = symbols(Mark::circle, colours::liquid, "liquid"),
+         seen = symbols(Mark::square, colours::vapour, "measured vapour");
   liquids.in_key = seen.in_key = true;
   for (const VlePoint& point : points) {
     liquids.spots.push_back(spot(point.x));
@@ -367,8 +369,7 @@ Figure slice_figure(const std::vector<VlePoint>& points, std::size_t axis, Sough
                     const Mixture& mixture, const FigureOptions& options) {
   const auto& substances = mixture.substances();
   const bool isobaric = sought == Sought::temperature;
-  Series liquid{{}, "liquid", Stroke::solid, Mark::none, 0},
-      vapour{{}, "vapour", Stroke::dashed, Mark::none, 1};
+  Series liquid = curve_of(looks::liquid, "liquid"), vapour = curve_of(looks::vapour, "vapour");
   Bounds bounds;
   for (const VlePoint& point : points) {
     const auto shown = [&](const std::vector<double>& x) {

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "fields.hpp"
+#include "jampot/draw/looks.hpp"
 #include "jampot/report/data.hpp"
 
 namespace jampot {
@@ -33,12 +34,11 @@ Figure consistency_figure(const Consistency& result, const DataSet& data) {
   above.x = below.x = {x, 0, 1};
   above.y = rounded_axis("ln(gamma1/gamma2)", low, high);
   above.y.low = std::min(above.y.low, -0.1);
-  above.series = {
-      {{{0, 0}, {1, 0}}, "", Stroke::dotted, Mark::none, 6, 1.2}, std::move(curve), std::move(ratio)};
+  above.series = {straight(looks::reference, {0, 0}, {1, 0}), std::move(curve), std::move(ratio)};
   below.y = rounded_axis("y1 calculated - measured", -1.1 * most, 1.1 * most);
-  below.series = {{{{0, 0}, {1, 0}}, "", Stroke::solid, Mark::none, 6, 1.0}};
+  below.series = {straight(looks::zero, {0, 0}, {1, 0})};
   for (const double limit : {0.01, -0.01})
-    below.series.push_back({{{0, limit}, {1, limit}}, "", Stroke::dotted, Mark::none, 6, 1.2});
+    below.series.push_back(straight(looks::reference, {0, limit}, {1, limit}));
   below.series.push_back(std::move(dy));
   figure.panels = {std::move(above), std::move(below)};
   for (const ConsistencyTest& test : result.tests) {

@@ -9,6 +9,7 @@
 #include "fit_tables.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/looks.hpp"
 #include "jampot/draw/vle_figures.hpp"
 #include "jampot/regression/consistency.hpp"
 #include "jampot/report/regress.hpp"
@@ -73,7 +74,7 @@ Figure residual_overview(const Fit& fit, const DisplayUnits& units) {
     if (shown == &parity) {
       panel.y = {shown->y, 0, 1};
       panel.square = true;
-      panel.series.push_back({{{0, 0}, {1, 1}}, "", Stroke::dotted, Mark::none, 6, 1.2});
+      panel.series.push_back(straight(looks::reference, {0, 0}, {1, 1}));
     } else {
       panel.y = {shown->y, -std::ceil(most), std::ceil(most)};
       for (const double level : {-2.0, 0.0, 2.0}) {

@@ -16,8 +16,8 @@ void print_out(std::string_view text);
 /// options: --missing-pairs.
 std::string with_options(std::string_view text);
 
-/// Writes it to standard error with its keys as options, readable (`basis/readable.hpp`) and not longer than a person reads. What
-/// cannot be written there is lost.
+/// Writes it to standard error with its keys as options, readable (`basis/readable.hpp`) and not longer than
+/// a person reads. What cannot be written there is lost.
 void print_error(std::string_view text);
 
 }  // namespace jampot::tool
