@@ -11,6 +11,7 @@
 #include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/equilibrium/bubble_series.hpp"
 #include "jampot/equilibrium/flash_states.hpp"
 #include "jampot/equilibrium/fluid_boundary.hpp"
 #include "jampot/equilibrium/incipient.hpp"
@@ -187,26 +188,51 @@ VlePoint boundary(Mixture& mixture, Sought sought, double held, const std::vecto
   return point;
 }
 
-VlePoint bubble(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
-  check_composition(mixture, composition);
-  mixture.demand_volatilities();
-  const std::vector<double> x = normalised(composition);
-  if (mixture.one_equation()) return boundary(mixture, sought, held, x, true);
-  IncipientSolver solver(mixture.liquid(), mixture.vapour());
+// The state of Raoult's law, to set out from.
+IncipientState raoult(const Mixture& mixture, Sought sought, double held, const std::vector<double>& x) {
   IncipientState state(mixture.size());
   state.P_Pa = sought == Sought::temperature ? held : starting_P(mixture, held, x, false);
   state.T_K = sought == Sought::temperature ? starting_T(mixture, held, x) : held;
   state.w = x;
+  return state;
+}
+
+// `before`: a neighbour to set out from, and what is found; nothing: from Raoult's law.
+VlePoint bubble(Mixture& mixture, Sought sought, double held, std::span<const double> composition,
+                std::optional<IncipientState>& before) {
+  check_composition(mixture, composition);
+  mixture.demand_volatilities();
+  const std::vector<double> x = normalised(composition);
+  if (mixture.one_equation()) return boundary(mixture, sought, held, x, true);
   double volatile_share = 0;
   for (std::size_t i = 0; i < x.size(); ++i)
     volatile_share += mixture.substances()[i].vapour_pressure ? x[i] : 0;
   if (!(volatile_share > 0))
     throw CalculationError("nothing in this liquid is volatile, so it does not boil");
-  if (!solver.solve(sought, x, state)) {
-    if (sought == Sought::temperature) give_up("bubble temperature", "pressure", held, "Pa");
-    give_up("bubble pressure", "temperature", held, "K");
+  IncipientSolver solver(mixture.liquid(), mixture.vapour());
+  if (!before || !solver.solve(sought, x, *before)) {
+    before = raoult(mixture, sought, held, x);
+    if (!solver.solve(sought, x, *before)) {
+      if (sought == Sought::temperature) give_up("bubble temperature", "pressure", held, "Pa");
+      give_up("bubble pressure", "temperature", held, "K");
+    }
   }
-  return to_point(mixture, state, x, false);
+  return to_point(mixture, *before, x, false);
+}
+
+VlePoint bubble(Mixture& mixture, Sought sought, double held, std::span<const double> composition) {
+  std::optional<IncipientState> nothing;
+  return bubble(mixture, sought, held, composition, nothing);
+}
+
+std::vector<VlePoint> bubbles(const Mixture& mixture, Sought sought, double held,
+                              std::span<const std::vector<double>> compositions) {
+  Mixture own = mixture;
+  std::optional<IncipientState> before;
+  std::vector<VlePoint> points;
+  points.reserve(compositions.size());
+  for (const std::vector<double>& x : compositions) points.push_back(bubble(own, sought, held, x, before));
+  return points;
 }
 
 // Liquids to start a dew point from: the ideal one, and one rich in each component, because a liquid that
@@ -302,6 +328,18 @@ VlePoint bubble_temperature(Mixture& mixture, double P_Pa, std::span<const doubl
 VlePoint bubble_pressure(Mixture& mixture, double T_K, std::span<const double> x) {
   demand_temperature(T_K);
   return bubble(mixture, Sought::pressure, T_K, x);
+}
+
+std::vector<VlePoint> bubble_temperatures(const Mixture& mixture, double P_Pa,
+                                          std::span<const std::vector<double>> compositions) {
+  demand_pressure(P_Pa);
+  return bubbles(mixture, Sought::temperature, P_Pa, compositions);
+}
+
+std::vector<VlePoint> bubble_pressures(const Mixture& mixture, double T_K,
+                                       std::span<const std::vector<double>> compositions) {
+  demand_temperature(T_K);
+  return bubbles(mixture, Sought::pressure, T_K, compositions);
 }
 
 VlePoint dew_temperature(Mixture& mixture, double P_Pa, std::span<const double> y) {

@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/bubble_series.hpp"
 #include "jampot/equilibrium/incipient.hpp"
 #include "jampot/equilibrium/stability.hpp"
 #include "support.hpp"
@@ -153,6 +154,41 @@ TEST(Incipient, SensitivitiesMatchDifferences) {
     EXPECT_NEAR(s(2, 3 + term), test::derivative(along, before, 1e-3), 1e-6);
     mixture.activity().set_coefficient(term, Coefficient::constant, before);
   }
+}
+
+// Neighbours, far jumps and pure substances in one series: each is the point that is found alone.
+TEST(BubbleSeries, EachPointIsThatOfItsLiquidAlone) {
+  std::mt19937_64 generator(11);
+  for (int trial = 0; trial < 20; ++trial) {
+    const std::size_t n = 2 + static_cast<std::size_t>(trial) % 4;
+    const Mixture mixture = random_mixture(generator, n);
+    std::vector<std::vector<double>> liquids;
+    for (std::size_t pure = 0; pure < n; ++pure) {
+      liquids.push_back(test::random_composition(generator, n));
+      liquids.emplace_back(n, 0.0);
+      liquids.back()[pure] = 1;
+    }
+    const std::vector<VlePoint> at_P = bubble_temperatures(mixture, 101325, liquids);
+    const std::vector<VlePoint> at_T = bubble_pressures(mixture, 330, liquids);
+    ASSERT_EQ(at_P.size(), liquids.size());
+    ASSERT_EQ(at_T.size(), liquids.size());
+    for (std::size_t i = 0; i < liquids.size(); ++i) {
+      const VlePoint alone = bubble_temperature(mixture, 101325, liquids[i]);
+      EXPECT_NEAR(at_P[i].T_K, alone.T_K, 1e-8);
+      EXPECT_NEAR(at_T[i].P_Pa / bubble_pressure(mixture, 330, liquids[i]).P_Pa, 1, 1e-10);
+      for (std::size_t k = 0; k < n; ++k) EXPECT_NEAR(at_P[i].y[k], alone.y[k], 1e-10);
+    }
+  }
+}
+
+TEST(BubbleSeries, RefusesWhatAPointRefuses) {
+  std::mt19937_64 generator(12);
+  const Mixture mixture = random_mixture(generator, 2);
+  const std::vector<std::vector<double>> liquids{{0.5, 0.5}, {0.5, 0.2, 0.3}};
+  EXPECT_THROW(bubble_temperatures(mixture, 101325, liquids), RequestError);
+  EXPECT_THROW(bubble_temperatures(mixture, -1, liquids), RequestError);
+  EXPECT_THROW(bubble_pressures(mixture, std::nan(""), liquids), RequestError);
+  EXPECT_TRUE(bubble_temperatures(mixture, 101325, {}).empty());
 }
 
 }  // namespace
