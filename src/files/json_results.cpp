@@ -49,14 +49,6 @@ Json to_json(const DataPoint& point) {
   return json;
 }
 
-Json to_json(const DeviationSummary& summary) {
-  return {{"count", summary.count},
-          {"mean", summary.mean},
-          {"mean_absolute", summary.mean_absolute},
-          {"rms", summary.root_mean_square},
-          {"max", summary.largest}};
-}
-
 Json terms_json(const PairParameters& pair) {
   Json values = Json::object();
   for (const auto& [name, function] : pair.terms) {
@@ -70,6 +62,14 @@ Json terms_json(const PairParameters& pair) {
 }
 
 }  // namespace
+
+Json to_json(const DeviationSummary& summary) {
+  return {{"count", summary.count},
+          {"mean", summary.mean},
+          {"mean_absolute", summary.mean_absolute},
+          {"rms", summary.root_mean_square},
+          {"max", summary.largest}};
+}
 
 std::string json_text(const Json& json) {
   return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";

@@ -218,12 +218,9 @@ class GammaAnswer {
       const DeviationSummary s = summarise(list);
       summary.rows.push_back(
           {subject, static_cast<double>(s.count), s.mean, s.mean_absolute, s.root_mean_square, s.largest});
-      json["ln_gamma"].push_back({{"of", subject},
-                                  {"count", s.count},
-                                  {"mean", s.mean},
-                                  {"mean_absolute", s.mean_absolute},
-                                  {"rms", s.root_mean_square},
-                                  {"largest", s.largest}});
+      Json deviations{{"of", subject}};
+      deviations.update(jampot::to_json(s));
+      json["ln_gamma"].push_back(std::move(deviations));
     }
     (*answer_.json)["measured"].push_back(std::move(json));
     // The points are many and stand in the files; the screen has the summary, and few limits themselves.

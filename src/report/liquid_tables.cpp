@@ -51,13 +51,6 @@ std::vector<Table> liquid_deviation_tables(const LiquidComparison& comparison, c
 
 Json to_json(const LiquidComparison& comparison) {
   Json json{{"without", comparison.without}, {"points", Json::array()}};
-  const auto summary = [](const DeviationSummary& s) {
-    return Json{{"count", s.count},
-                {"mean", s.mean},
-                {"mean_absolute", s.mean_absolute},
-                {"rms", s.root_mean_square},
-                {"largest", s.largest}};
-  };
   for (const auto& row : comparison.rows) {
     json["points"].push_back({{"T_K", row.measured.T_K},
                               {"measured_alpha", row.measured.x},
@@ -66,8 +59,8 @@ Json to_json(const LiquidComparison& comparison) {
                               {"beta", row.beta},
                               {"distance", row.alpha.empty() ? Json(nullptr) : Json(row.distance)}});
   }
-  for (const DeviationSummary& s : comparison.x) json["x"].push_back(summary(s));
-  json["distance"] = summary(comparison.distance);
+  for (const DeviationSummary& s : comparison.x) json["x"].push_back(to_json(s));
+  json["distance"] = to_json(comparison.distance);
   return json;
 }
 

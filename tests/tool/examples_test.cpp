@@ -70,6 +70,28 @@ TEST_P(EachCommand, GivesALibraryUserTheSameJson) {
   EXPECT_EQ(library.out, tool.out);
 }
 
+// Every key of an answer, but names of substances, files and models, stands in docs/files.md.
+void expect_keys_listed(const nlohmann::json& value, const std::string& listed) {
+  if (!value.is_structured()) return;
+  for (const auto& [key, part] : value.items()) {
+    const bool known = value.is_array() || listed.find("`" + key + "`") != std::string::npos;
+    EXPECT_TRUE(known) << "`" << key << "` is not listed";
+    expect_keys_listed(part, listed);
+  }
+}
+
+TEST_P(EachCommand, HasEveryKeyOfItsAnswerInTheListOfThem) {
+  const Workplace place;
+  place.put_data();
+  const Ran tool = place.run(std::string(GetParam().name) + " " + GetParam().arguments + " --json");
+  ASSERT_EQ(tool.status, 0) << tool.err;
+  std::string listed = place.read(JAMPOT_SOURCE_DIR "/docs/files.md");
+  // "`points[]`" lists `points`.
+  for (auto list = listed.find("[]`"); list != std::string::npos; list = listed.find("[]`", list))
+    listed.erase(list, 2);
+  expect_keys_listed(nlohmann::json::parse(tool.out), listed);
+}
+
 // The course: each runs to its end and says what it must, in this order.
 struct Page {
   const char *name, *argument;

@@ -17,6 +17,7 @@ std::string json_text(const Json& json);
 Json to_json(const Notices& notices);
 Json to_json(const Substance& substance);  ///< identity, short
 Json to_json(const PairParameters& pair);
+Json to_json(const DeviationSummary& summary);
 Json to_json(const Comparison& comparison);
 Json to_json(const Fit& fit);
 
