@@ -2,6 +2,7 @@
 
 #include <cstdlib>
 #include <filesystem>
+#include <nlohmann/json.hpp>
 
 #include "command_words.hpp"
 #include "commands.hpp"
@@ -16,7 +17,7 @@ namespace {
 class Checker final : public tool::Presenter {
   void show(const Answer& answer, const Presentation&) override {
     demand_numbers(answer);
-    json_text(answer.json);
+    json_text(*answer.json);
     for (const Table& table : answer.tables) as_text(table, {});
     if (answer.figure) gnuplot_script(*answer.figure, "f.svg");
   }

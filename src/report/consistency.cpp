@@ -51,7 +51,9 @@ Fields<ConsistencyTest> test_fields() {
   using T = ConsistencyTest;
   const auto number = [](std::string key, const char* heading, double T::*member) {
     Field<T> field = number_field<T>(std::move(key), {heading}, member_of(member));
-    field.cells = [member](const T& test) { return std::vector<Cell>{fmt::format("{:.4g}", test.*member)}; };
+    field.cells = [member](const T& test) {
+      return std::vector<Cell>(1, Cell(fmt::format("{:.4g}", test.*member)));
+    };
     return field;
   };
   return {text_field<T>("name", "test", member_of(&T::name)),

@@ -40,7 +40,7 @@ Field<Row> number_field(std::string key, Column column, Getter get) {
   return {std::move(key),
           {std::move(column)},
           [get](const Row& row) { return Json(get(row)); },
-          [get](const Row& row) { return std::vector<Cell>{static_cast<double>(get(row))}; }};
+          [get](const Row& row) { return std::vector<Cell>(1, Cell(static_cast<double>(get(row)))); }};
 }
 
 /// A number that may be missing: null, an empty cell.
@@ -49,7 +49,7 @@ Field<Row> maybe_field(std::string key, Column column, Getter get) {
   return {std::move(key),
           {std::move(column)},
           [get](const Row& row) { return get(row) ? Json(*get(row)) : Json(nullptr); },
-          [get](const Row& row) { return std::vector<Cell>{get(row) ? Cell(*get(row)) : Cell()}; }};
+          [get](const Row& row) { return std::vector<Cell>(1, get(row) ? Cell(*get(row)) : Cell()); }};
 }
 
 /// A word.
@@ -58,7 +58,7 @@ Field<Row> text_field(std::string key, std::string heading, Getter get) {
   return {std::move(key),
           {{std::move(heading)}},
           [get](const Row& row) { return Json(std::string(get(row))); },
-          [get](const Row& row) { return std::vector<Cell>{std::string(get(row))}; }};
+          [get](const Row& row) { return std::vector<Cell>(1, Cell(std::string(get(row)))); }};
 }
 
 /// A number for each substance, headed "K(water)".
