@@ -52,7 +52,7 @@ fs::path report_figure(const fs::path& report, int number) {
 
 void Report::notices(const Notices& notices) {
   if (notices.empty()) {
-    text("Nothing has to be said against this result.");
+    text("No notices.");
     return;
   }
   for (const Notice& one : notices) notice(one);

@@ -97,7 +97,7 @@ void add_flash(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<FlashOptions>();
   CLI::App* command = tool.add_subcommand(
       "flash",
-      "What a feed becomes at given temperature, pressure, vapour fraction or heat: phases and amounts");
+      "Flash of a feed at given temperature, pressure, vapour fraction or heat duty: phases and amounts");
   add_boiling_mixture(*command, options->mixture, options->condition);
   command
       ->add_option(

@@ -180,7 +180,9 @@ void add_vapour(CLI::App& command, VapourWords& options) {
                   "Fugacity coefficient of the pure saturated vapours: on or off (default: on unless the "
                   "vapour is ideal)")
       ->type_name("SWITCH");
-  command.add_option("--poynting", options.poynting, "Poynting factor: on or off (default likewise)")
+  command
+      .add_option("--poynting", options.poynting,
+                  "Poynting factor: on or off (default: on unless the vapour is ideal)")
       ->type_name("SWITCH");
   command.add_flag("--translate", options.translated,
                    "Translate the volumes of a cubic equation so that liquid densities come out better");

@@ -159,8 +159,7 @@ void add_regress(CLI::App& tool, Presenter& presenter) {
                  ->add_option("--exclude", options->exclude,
                               "Leave a point out: its line in the file and the reason")
                  ->type_name("LINE:REASON"));
-  command->add_flag("--robust", options->robust,
-                    "Points beyond three standard uncertainties pull no harder than there");
+  command->add_flag("--robust", options->robust, "Huber loss beyond three standard uncertainties");
   command->add_flag("--profile", options->profile, "95 % intervals from profiles of the objective");
   command->add_option("--folds", options->folds, "Of the cross validation when models are ranked (default 5)")
       ->type_name("N");

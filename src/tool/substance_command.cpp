@@ -59,7 +59,7 @@ SaturationRequest curve_of(const SubstanceOptions& options) {
 void add_find(CLI::App& tool, Presenter& presenter) {
   auto options = std::make_shared<FindOptions>();
   CLI::App* command = tool.add_subcommand("find", "Search the bank by name, alias, formula or CAS number");
-  command->add_option("TEXT", options->text, "A name, or what is remembered of it")
+  command->add_option("TEXT", options->text, "Full or partial name, alias, formula or CAS number")
       ->required()
       ->type_name("");
   add_substance_files(*command, options->substance_files);

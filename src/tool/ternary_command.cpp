@@ -57,7 +57,7 @@ void add_ternary(CLI::App& tool, Presenter& presenter) {
       ->type_name("NAME");
   command
       ->add_option("--solvent", options->solvent,
-                   "What takes it up (default: of the other two the one named later)")
+                   "Extraction solvent (default: of the other two the one named later)")
       ->type_name("NAME");
   repeatable(
       command->add_option("--measured", options->measured, "Measured tie lines laid over, with deviations")

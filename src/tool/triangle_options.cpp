@@ -134,7 +134,7 @@ void add_triangle(CLI::App& command, TriangleOptions& options, const std::vector
                  .add_option("--tie-line", options.tie_lines,
                              "The tie line through this composition; may be repeated")
                  ->type_name("COMPOSITION"));
-  command.add_option("--corners", options.corners, "Who stands where: \"top, left, right\"")
+  command.add_option("--corners", options.corners, "Components at the corners: \"top, left, right\"")
       ->type_name("NAMES");
   command.add_flag("--right-angled", options.right_angled, "Draw the triangle right-angled");
   repeatable(command.add_option("--mark", options.marks, "Point out a composition: \"feed: A=0.3, B=0.4\"")
