@@ -11,7 +11,12 @@ foreach(component files draw report job)
 endforeach()
 foreach(component ${components})
   set(library ${jampot_of_${component}})
-  set_target_properties(${library} PROPERTIES EXPORT_NAME ${component})
+  set_target_properties(${library} PROPERTIES EXPORT_NAME ${component} VERSION ${PROJECT_VERSION}
+                                              SOVERSION ${PROJECT_VERSION_MAJOR}.${PROJECT_VERSION_MINOR})
+  if(BUILD_SHARED_LIBS)
+    target_link_options(${library} PRIVATE "LINKER:--version-script=${PROJECT_SOURCE_DIR}/cmake/exports.map")
+    set_target_properties(${library} PROPERTIES LINK_DEPENDS "${PROJECT_SOURCE_DIR}/cmake/exports.map")
+  endif()
   install(TARGETS ${library} EXPORT JamPot-${component} ARCHIVE DESTINATION ${CMAKE_INSTALL_LIBDIR}
           LIBRARY DESTINATION ${CMAKE_INSTALL_LIBDIR})
   install(EXPORT JamPot-${component} NAMESPACE JamPot:: DESTINATION ${package_folder})

@@ -58,11 +58,11 @@ std::vector<MeasuredGamma> measured_gammas(ActivityModel& model, const DataSet& 
   };
   for (const DataPoint& point : data.points) {
     if (!point.excluded.empty()) continue;
-    if (data.kind == DataKind::gamma_inf) {
-      std::vector<double> x(n);
-      x[point.solvent] = 1;
-      ln_gamma[point.solute] = limiting_ln_gamma(model, point.T_K, point.solute, point.solvent);
-      add(point, x, point.solute, std::log(point.value));
+    if (const LiquidValue* value = describe(data.kind).value) {
+      if (!value->of_component) continue;
+      model.set_temperature(point.T_K);
+      model.evaluate(point.x, ln_gamma);
+      add(point, point.x, point.solute, std::log(point.value));
       continue;
     }
     if (!has_vapour(data.kind) || point.is_pure() || point.y.empty()) continue;

@@ -186,7 +186,7 @@ Json to_json(const Fit& fit) {
     Json entry{{"data", fit.data[row.set]}, {"line", row.measured.line},
                {"kind", name_of(row.kind)}, {"used", row.measured.excluded.empty()},
                {"T_K", row.measured.T_K},   {"standardised", row.standardised}};
-    if (row.kind == DataKind::lle) {
+    if (row.two_liquids()) {
       entry["measured"] = {{"alpha", row.measured.x}, {"beta", row.measured.y}};
       entry["model"] = row.alpha.empty() ? Json(nullptr) : Json{{"alpha", row.alpha}, {"beta", row.beta}};
     } else {

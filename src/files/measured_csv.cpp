@@ -16,9 +16,21 @@
 namespace jampot {
 namespace {
 
-const std::vector<std::string> comment_keys{"substances", "kind",     "source", "title", "T",
-                                            "P",          "u(T)",     "u(P)",   "u(x)",  "u(y)",
-                                            "u(w)",       "u(gamma)", "u(hE)"};
+// The uncertainties that can be stated: of the coordinates, and of every value of a liquid.
+std::vector<std::string> uncertainty_keys() {
+  std::vector<std::string> keys{"u(T)", "u(P)", "u(x)", "u(y)", "u(w)"};
+  for (const KindDescription* kind : liquid_value_kinds()) {
+    std::string key = fmt::format("u({})", kind->value->column);
+    if (std::find(keys.begin(), keys.end(), key) == keys.end()) keys.push_back(std::move(key));
+  }
+  return keys;
+}
+
+std::vector<std::string> comment_keys() {
+  std::vector<std::string> keys{"substances", "kind", "source", "title", "T", "P"};
+  for (std::string& key : uncertainty_keys()) keys.push_back(std::move(key));
+  return keys;
+}
 
 struct Comment {
   int line;
@@ -61,17 +73,18 @@ class Reader {
   };
 
   void read_comments() {
+    const std::vector<std::string> keys = comment_keys();
     for (const CsvComment& comment : table_.comments()) {
       const std::size_t colon = comment.text.find(':');
       if (colon == std::string::npos) continue;
       const std::string key(trimmed(std::string_view(comment.text).substr(0, colon)));
-      if (std::find(comment_keys.begin(), comment_keys.end(), key) != comment_keys.end()) {
+      if (std::find(keys.begin(), keys.end(), key) != keys.end()) {
         comments_[key] = {comment.line,
                           std::string(trimmed(std::string_view(comment.text).substr(colon + 1)))};
         continue;
       }
       // A remark may hold a colon; a key with one letter wrong is not a remark.
-      for (const std::string& known : comment_keys) {
+      for (const std::string& known : keys) {
         if (known.size() > 1 && edit_distance(lower_case(key), lower_case(known)) <= 1) {
           throw RequestError({file_, comment.line, {}},
                              fmt::format("'{}' is not a key. Did you mean '{}'?", key, known));
@@ -140,18 +153,26 @@ class Reader {
     }
     for (std::size_t i = 1; i <= data_.substances.size(); ++i) names.push_back(fmt::format("w{}", i));
     if (data_.substances.size() == 2) names.insert(names.end(), {"m1", "m2"});
-    names.insert(names.end(), {"u(T)", "u(P)", "u(x)", "u(y)", "u(w)", "gamma", "u(gamma)", "solute",
-                               "solvent", "hE", "u(hE)", "exclude"});
+    for (const KindDescription* kind : liquid_value_kinds()) {
+      const std::string name(kind->value->column);
+      if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(name);
+    }
+    names.insert(names.end(), {"solute", "solvent", "component"});
+    for (std::string& key : uncertainty_keys()) names.push_back(std::move(key));
+    names.push_back("exclude");
     return names;
   }
 
   static Dimension dimension_of(const std::string& name) {
     if (name == "T" || name == "u(T)") return Dimension::temperature;
     if (name == "P" || name == "u(P)") return Dimension::pressure;
-    if (name == "hE" || name == "u(hE)") return Dimension::molar_energy;
     if (name == "m1" || name == "m2") return Dimension::molality;
-    if (name == "gamma" || name == "u(gamma)" || name == "solute" || name == "solvent" || name == "exclude")
+    if (name == "solute" || name == "solvent" || name == "component" || name == "exclude")
       return Dimension::number;
+    for (const KindDescription* kind : liquid_value_kinds()) {
+      if (name == kind->value->column || name == fmt::format("u({})", kind->value->column))
+        return kind->value->dimension;
+    }
     return Dimension::fraction;
   }
 
@@ -232,20 +253,31 @@ class Reader {
       mass_ = column("w1_alpha") || column("w2_alpha");
       require_fractions(mass_ ? "w" : "x", "_alpha");
       require_fractions(mass_ ? "w" : "x", "_beta");
-    } else if (column("gamma")) {
-      liquid_only_ = DataKind::gamma_inf;
-      if (!column("solute"))
-        throw RequestError(table_.header_place(), "limiting activity coefficients need the column 'solute'");
-      if (!column("solvent") && data_.substances.size() > 2) {
-        throw RequestError(table_.header_place(),
-                           "with more than two substances the column 'solvent' is needed");
-      }
     } else {
-      if (column("hE")) liquid_only_ = DataKind::excess_enthalpy;
       mass_ = column("w1") || (column("w2") && data_.substances.size() == 2);
       molality_ = column("m1") ? column("m1") : column("m2");
-      if (!molality_) require_fractions(mass_ ? "w" : "x", "");
+      const bool composed = molality_ || column(mass_ ? "w1" : "x1") || column(mass_ ? "w2" : "x2");
+      for (const KindDescription* kind : liquid_value_kinds()) {
+        if (!column(std::string(kind->value->column)) || kind->value->dilute == composed) continue;
+        liquid_only_ = kind->kind;
+        break;
+      }
+      value_ = liquid_only_ ? describe(*liquid_only_).value : nullptr;
+      if (value_ && value_->of_component) require_component();
+      if (!molality_ && !(value_ && value_->dilute)) require_fractions(mass_ ? "w" : "x", "");
     }
+  }
+
+  // Whose activity coefficient it is, and of a limiting one in what.
+  void require_component() const {
+    const char* name = value_->dilute ? "solute" : "component";
+    if (!column(name))
+      throw RequestError(table_.header_place(),
+                         fmt::format("{} activity coefficients need the column '{}'",
+                                     value_->dilute ? "limiting" : "at a composition,", name));
+    if (value_->dilute && !column("solvent") && data_.substances.size() > 2)
+      throw RequestError(table_.header_place(),
+                         "with more than two substances the column 'solvent' is needed");
   }
 
   // All fractions of a phase but at most one.
@@ -442,70 +474,55 @@ class Reader {
 
   // Uncertainties that no equation of this kind of data uses.
   void tell_unused() {
-    std::vector<std::string> used;
-    switch (data_.kind) {
-      case DataKind::lle:
-        used = {"u(T)", "u(x)", "u(w)"};
-        break;
-      case DataKind::gamma_inf:
-        used = {"u(gamma)"};
-        break;
-      case DataKind::excess_enthalpy:
-        used = {"u(hE)"};
-        break;
-      default:
-        used = {"u(T)", "u(P)", "u(x)", "u(w)"};
-        if (has_vapour(data_.kind)) used.emplace_back("u(y)");
-    }
+    const std::vector<std::string_view>& used = describe(data_.kind).uncertainties;
     std::vector<std::string> unused;
-    for (const char* key : {"u(T)", "u(P)", "u(x)", "u(y)", "u(w)", "u(gamma)", "u(hE)"}) {
+    for (const std::string& key : uncertainty_keys()) {
       if ((column(key) || comments_.contains(key)) && std::find(used.begin(), used.end(), key) == used.end())
-        unused.emplace_back(key);
+        unused.push_back(key);
     }
     if (unused.empty()) return;
     data_.notices.add("uncertainty-unused",
                       fmt::format("{} states {}, which nothing uses: the weight of {} data comes from {}",
-                                  file_, joined(unused, ", "), name_of(data_.kind), joined(used, ", ")));
+                                  file_, joined(unused, ", "), name_of(data_.kind), fmt::join(used, ", ")));
   }
 
   void read_liquid_point(std::size_t row, DataPoint& point) {
     point.u_T_K = uncertainty(row, "T", point.T_K);
-    switch (*liquid_only_) {
-      case DataKind::lle:
-        point.x = liquid(row, "_alpha");
-        point.y = liquid(row, "_beta");
-        two_liquids_uncertainty(row, point);
-        return;
-      case DataKind::gamma_inf: {
-        const auto number = [&](const char* name) {
-          const std::string& text = table_.text(row, *column(name));
-          const Place place = table_.place(row, *column(name));
-          const std::string wanted = at_place(place, [&] { return bank_.require(text).name; });
-          for (std::size_t i = 0; i < data_.substances.size(); ++i) {
-            if (data_.substances[i].name == wanted) return i;
-          }
-          throw RequestError(place, fmt::format("{} is not one of the substances of this file", wanted));
-        };
-        point.solute = number("solute");
-        point.solvent = column("solvent") ? number("solvent") : 1 - point.solute;
-        if (point.solute == point.solvent)
-          throw RequestError(table_.place(row, 0), "solute and solvent are the same substance");
-        point.value = table_.number(row, *column("gamma"));
-        if (!(point.value > 0))
-          throw RequestError(table_.place(row, *column("gamma")), "an activity coefficient is positive");
-        point.u_value = uncertainty(row, "gamma", point.value);
-        point.x.assign(data_.substances.size(), 0.0);
-        point.x[point.solvent] = 1;
-        return;
-      }
-      default:
-        point.x = liquid(row, "");
-        point.u_x = liquid_uncertainty(row, point.x);
-        point.value =
-            to_si(table_.number(row, *column("hE")), columns_[*column("hE")].unit, Dimension::molar_energy);
-        point.u_value = uncertainty(row, "hE", point.value);
-        return;
+    if (value_) return read_value(row, point);
+    point.x = liquid(row, "_alpha");
+    point.y = liquid(row, "_beta");
+    two_liquids_uncertainty(row, point);
+  }
+
+  void read_value(std::size_t row, DataPoint& point) {
+    if (value_->of_component) point.solute = component(row, value_->dilute ? "solute" : "component");
+    if (value_->dilute) {
+      point.solvent = column("solvent") ? component(row, "solvent") : 1 - point.solute;
+      if (point.solute == point.solvent)
+        throw RequestError(table_.place(row, 0), "solute and solvent are the same substance");
+      point.x.assign(data_.substances.size(), 0.0);
+      point.x[point.solvent] = 1;
+    } else {
+      point.x = liquid(row, "");
+      point.u_x = liquid_uncertainty(row, point.x);
     }
+    const std::string name(value_->column);
+    const std::size_t k = *column(name);
+    point.value = to_si(table_.number(row, k), columns_[k].unit, value_->dimension);
+    if (value_->logarithmic && !(point.value > 0))
+      throw RequestError(table_.place(row, k), fmt::format("{} is positive", value_->thing));
+    point.u_value = uncertainty(row, name, point.value);
+  }
+
+  // The number of the substance that a row names.
+  std::size_t component(std::size_t row, const char* name) {
+    const std::string& text = table_.text(row, *column(name));
+    const Place place = table_.place(row, *column(name));
+    const std::string wanted = at_place(place, [&] { return bank_.require(text).name; });
+    for (std::size_t i = 0; i < data_.substances.size(); ++i) {
+      if (data_.substances[i].name == wanted) return i;
+    }
+    throw RequestError(place, fmt::format("{} is not one of the substances of this file", wanted));
   }
 
   // Isobaric where the pressure hardly moves, isothermal where the temperature does not.
@@ -529,26 +546,30 @@ class Reader {
       return;
     }
     const Place place{file_, stated->second.line, {}};
-    const std::vector<std::string> kinds{
-        "txy", "pxy", "tx", "px", "lle", "tie-lines", "gamma-inf", "excess-enthalpy", "boiling-elevation"};
-    auto found = std::find(kinds.begin(), kinds.end(), stated->second.value);
-    if (found != kinds.end() && *found == "boiling-elevation") {
+    if (stated->second.value == "boiling-elevation") {
       // The kind itself says that what has no vapour pressure stays in the liquid.
       for (Substance& substance : data_.substances)
         substance.non_volatile = substance.non_volatile || !substance.vapour_pressure;
+      data_.kind = has_y_ ? DataKind::txy : DataKind::tx;
+      return;
     }
-    if (found != kinds.end() && *found == "boiling-elevation") found = kinds.begin() + (has_y_ ? 0 : 2);
-    if (found != kinds.end() && found - kinds.begin() > 3) {
+    std::vector<std::string> names;
+    for (const KindDescription& kind : data_kinds()) {
+      names.emplace_back(kind.name);
+      if (stated->second.value == kind.name) data_.kind = kind.kind;
+    }
+    names.insert(names.end(), {"tie-lines", "boiling-elevation"});
+    const auto found = std::find(names.begin(), names.end(), stated->second.value);
+    if (found == names.end()) {
+      throw RequestError(place,
+                         fmt::format("'{}' is not a kind of data; there are {}.{}", stated->second.value,
+                                     joined(names, ", "), did_you_mean(stated->second.value, names)));
+    }
+    if (*found == "tie-lines" || !vapour_liquid(data_.kind)) {
       throw RequestError(
           place,
           fmt::format("the kind '{}' contradicts the columns, which are those of a boiling liquid", *found));
     }
-    if (found == kinds.end()) {
-      throw RequestError(place,
-                         fmt::format("'{}' is not a kind of data; there are {}.{}", stated->second.value,
-                                     joined(kinds, ", "), did_you_mean(stated->second.value, kinds)));
-    }
-    data_.kind = static_cast<DataKind>(found - kinds.begin());
     if (has_vapour(data_.kind) != has_y_) {
       throw RequestError(place, fmt::format("the kind '{}' contradicts the columns: there is {} column y1",
                                             *found, has_y_ ? "a" : "no"));
@@ -563,6 +584,7 @@ class Reader {
   bool has_y_ = false, mass_ = false;
   std::optional<std::size_t> molality_;  ///< its column
   std::optional<DataKind> liquid_only_;  ///< a kind without a vapour
+  const LiquidValue* value_ = nullptr;   ///< of a kind of one number
   DataSet data_;
   AssumedUncertainties assumed_;
 };

@@ -20,8 +20,8 @@ std::string number(double value) {
 
 // A uncertainty that is the same for all points goes into a comment, else into a column.
 struct Uncertainty {
-  const char* name;
-  const char* unit;
+  std::string name;
+  std::string_view unit;
   double scale;
   double DataPoint::*member;
 };
@@ -41,25 +41,30 @@ std::vector<Field> fields_of(const DataSet& data) {
                         [member, i](const DataPoint& p) { return number((p.*member)[i]); }});
   };
   fields.push_back({"T [K]", [](const DataPoint& p) { return number(p.T_K); }});
-  switch (data.kind) {
-    case DataKind::lle:
+  const auto substance = [&](const char* heading, std::size_t DataPoint::*member) {
+    fields.push_back({heading, [&data, member](const DataPoint& p) {
+                        const Substance& s = data.substances[p.*member];
+                        return s.name.find(',') == std::string::npos ? s.name : s.cas;
+                      }});
+  };
+  switch (family_of(data.kind)) {
+    case DataFamily::two_liquids:
       fractions('x', "_alpha", &DataPoint::x);
       fractions('x', "_beta", &DataPoint::y);
       break;
-    case DataKind::gamma_inf:
-      for (const auto& [name, member] :
-           {std::pair("solute", &DataPoint::solute), {"solvent", &DataPoint::solvent}})
-        fields.push_back({name, [&data, member = member](const DataPoint& p) {
-                            const Substance& s = data.substances[p.*member];
-                            return s.name.find(',') == std::string::npos ? s.name : s.cas;
-                          }});
-      fields.push_back({"gamma", [](const DataPoint& p) { return number(p.value); }});
+    case DataFamily::liquid_value: {
+      const LiquidValue& value = *describe(data.kind).value;
+      if (value.of_component) substance(value.dilute ? "solute" : "component", &DataPoint::solute);
+      if (value.dilute)
+        substance("solvent", &DataPoint::solvent);
+      else
+        fractions('x', "", &DataPoint::x);
+      fields.push_back(
+          {value.unit.empty() ? std::string(value.column) : fmt::format("{} [{}]", value.column, value.unit),
+           [](const DataPoint& p) { return number(p.value); }});
       break;
-    case DataKind::excess_enthalpy:
-      fractions('x', "", &DataPoint::x);
-      fields.push_back({"hE [J/mol]", [](const DataPoint& p) { return number(p.value); }});
-      break;
-    default:
+    }
+    case DataFamily::boiling:
       fields.push_back({"P [kPa]", [](const DataPoint& p) { return number(p.P_Pa / 1e3); }});
       fractions('x', "", &DataPoint::x);
       if (has_vapour(data.kind)) fractions('y', "", &DataPoint::y);
@@ -70,10 +75,10 @@ std::vector<Field> fields_of(const DataSet& data) {
 std::vector<Uncertainty> uncertainties_of(const DataSet& data) {
   std::vector<Uncertainty> list{{"u(T)", "K", 1, &DataPoint::u_T_K}};
   if (vapour_liquid(data.kind)) list.push_back({"u(P)", "kPa", 1e3, &DataPoint::u_P_Pa});
-  if (data.kind != DataKind::gamma_inf) list.push_back({"u(x)", "", 1, &DataPoint::u_x});
+  const LiquidValue* value = describe(data.kind).value;
+  if (!value || !value->dilute) list.push_back({"u(x)", "", 1, &DataPoint::u_x});
   if (has_vapour(data.kind)) list.push_back({"u(y)", "", 1, &DataPoint::u_y});
-  if (data.kind == DataKind::gamma_inf) list.push_back({"u(gamma)", "", 1, &DataPoint::u_value});
-  if (data.kind == DataKind::excess_enthalpy) list.push_back({"u(hE)", "J/mol", 1, &DataPoint::u_value});
+  if (value) list.push_back({fmt::format("u({})", value->column), value->unit, 1, &DataPoint::u_value});
   return list;
 }
 
@@ -96,7 +101,7 @@ std::string measured_csv_text(const DataSet& data) {
       if (text.back() == ' ') text.pop_back();
       text += '\n';
     } else {
-      fields.push_back({*u.unit ? fmt::format("{} [{}]", u.name, u.unit) : std::string(u.name),
+      fields.push_back({u.unit.empty() ? u.name : fmt::format("{} [{}]", u.name, u.unit),
                         [u](const DataPoint& point) { return number(point.*u.member / u.scale); }});
     }
   }

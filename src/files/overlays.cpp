@@ -20,29 +20,32 @@ bool is_about(const DataSet& set, const std::vector<Substance>& members) {
 }
 
 bool is_of(Overlay wanted, DataKind kind) {
+  const LiquidValue* value = describe(kind).value;
   switch (wanted) {
     case Overlay::boiling:
       return vapour_liquid(kind);
-    case Overlay::vapours:
-      return vapour_liquid(kind) && has_vapour(kind);
+    case Overlay::activity:
+      return has_vapour(kind) || (value != nullptr && value->of_component && !value->dilute);
     case Overlay::two_liquids:
-      return kind == DataKind::lle;
-    default:
-      return kind == DataKind::gamma_inf;
+      return family_of(kind) == DataFamily::two_liquids;
+    case Overlay::limits:
+      return value != nullptr && value->dilute;
   }
+  return false;
 }
 
 const char* words_for(Overlay wanted) {
   switch (wanted) {
     case Overlay::boiling:
       return "those of a boiling liquid";
-    case Overlay::vapours:
-      return "those of a boiling liquid with its vapour";
+    case Overlay::activity:
+      return "those of a boiling liquid with its vapour, or activity coefficients at a composition,";
     case Overlay::two_liquids:
       return "those of two liquids in equilibrium";
-    default:
+    case Overlay::limits:
       return "limiting activity coefficients";
   }
+  return "";
 }
 
 }  // namespace

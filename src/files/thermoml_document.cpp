@@ -10,6 +10,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/measured/data_kind.hpp"
 
 namespace jampot::thermoml {
 namespace {
@@ -69,10 +70,13 @@ Meaning meaning_of(std::string_view name) {
       {"mass fraction", {Quantity::mass_fraction, 1}},
       {"molality, mol/kg", {Quantity::molality, 1}},
       {"amount ratio of solute to solvent", {Quantity::mole_ratio, 1}},
-      {"mass ratio of solute to solvent", {Quantity::mass_ratio, 1}},
-      {"activity coefficient", {Quantity::activity_coefficient, 1}},
-      {"excess molar enthalpy (molar enthalpy of mixing), kj/mol", {Quantity::excess_enthalpy, 1e3}}};
-  const auto found = known.find(lower_case(name));
+      {"mass ratio of solute to solvent", {Quantity::mass_ratio, 1}}};
+  const std::string wanted = lower_case(name);
+  for (const KindDescription* kind : liquid_value_kinds()) {
+    if (wanted == lower_case(kind->value->thermoml_name))
+      return {Quantity::liquid_value, kind->value->thermoml_scale};
+  }
+  const auto found = known.find(wanted);
   return found == known.end() ? Meaning{Quantity::other, 1} : found->second;
 }
 

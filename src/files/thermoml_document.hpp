@@ -16,8 +16,7 @@ enum class Quantity {
   molality,
   mole_ratio,  ///< of one substance to the other of two
   mass_ratio,
-  activity_coefficient,
-  excess_enthalpy,
+  liquid_value,  ///< a property that some kind of data knows (measured/data_kind.hpp)
   other
 };
 

@@ -93,8 +93,7 @@ class BlockReader {
       if (column.role != Role::property && column.quantity == Quantity::other)
         throw PassedOver{fmt::format("it depends on '{}'", column.name)};
     }
-    if (any(Quantity::excess_enthalpy)) return DataKind::excess_enthalpy;
-    if (any(Quantity::activity_coefficient)) return DataKind::gamma_inf;
+    if (const auto kind = value_kind()) return *kind;
     if (composed(one_liquid) || composed(other_liquid)) {
       if (composed(gas)) throw PassedOver{"three phases at once"};
       first_liquid_ = composed(one_liquid);
@@ -120,6 +119,33 @@ class BlockReader {
     const bool isobaric = observed && observed->quantity == Quantity::temperature;
     if (composed(gas)) return isobaric ? DataKind::txy : DataKind::pxy;
     return isobaric ? DataKind::tx : DataKind::px;
+  }
+
+  // A value of a liquid; one that may be infinitely dilute is so where every row has a pure solvent.
+  std::optional<DataKind> value_kind() const {
+    std::optional<DataKind> found;
+    for (const Column& column : block_.columns) {
+      if (column.quantity != Quantity::liquid_value) continue;
+      for (const KindDescription* kind : liquid_value_kinds()) {
+        if (lower_case(column.name) != lower_case(kind->value->thermoml_name)) continue;
+        if (kind->value->dilute && !every_solvent_pure()) continue;
+        if (!found) found = kind->kind;
+      }
+    }
+    return found;
+  }
+
+  bool every_solvent_pure() const {
+    return std::all_of(block_.rows.begin(), block_.rows.end(), [&](const Row& row) {
+      double largest = 0;
+      double sum = 0;
+      for (const auto& [index, value] : row) {
+        if (!of_composition(block_.columns[index].quantity)) continue;
+        largest = std::max(largest, value.number);
+        sum += value.number;
+      }
+      return largest == 1 || sum == 0;
+    });
   }
 
   // A row that lacks something is left out, and that is said.
@@ -165,22 +191,16 @@ class BlockReader {
   }
 
   bool read_measured_values(const Row& row, DataPoint& point) {
-    switch (data_.kind) {
-      case DataKind::lle:
+    switch (family_of(data_.kind)) {
+      case DataFamily::two_liquids:
         return read_liquids(row, point);
-      case DataKind::gamma_inf:
-        return read_limiting(row, point);
-      case DataKind::excess_enthalpy: {
-        const Value* enthalpy = value(row, Quantity::excess_enthalpy);
-        if (!enthalpy) return false;
-        point.value = enthalpy->number;
-        point.u_value = uncertainty(*enthalpy, "hE");
-        return read_phase(row, liquid, "x", point.x, point.u_x);
-      }
-      default:
+      case DataFamily::liquid_value:
+        return read_value(row, *describe(data_.kind).value, point);
+      case DataFamily::boiling:
         if (!read_phase(row, liquid, "x", point.x, point.u_x)) return false;
         return !has_vapour(data_.kind) || read_phase(row, gas, "y", point.y, point.u_y);
     }
+    return false;
   }
 
   // Where no uncertainty is stated, that of a dilute component is a part of its fraction.
@@ -199,23 +219,23 @@ class BlockReader {
     return true;
   }
 
-  bool read_limiting(const Row& row, DataPoint& point) {
-    std::vector<double> x;
-    double u = 0;
-    if (!read_phase(row, liquid, nullptr, x, u))
-      throw PassedOver{"activity coefficients without their liquid"};
-    const auto solvent = std::find(x.begin(), x.end(), 1.0);
-    if (solvent == x.end()) throw PassedOver{"activity coefficients that are not limiting ones"};
-    for (const auto& [column, gamma] : row) {
-      if (block_.columns[column].quantity != Quantity::activity_coefficient) continue;
-      if (!block_.columns[column].component) throw PassedOver{"it does not say whose activity coefficient"};
-      if (!(gamma.number > 0)) throw RequestError(place(gamma), "an activity coefficient is positive");
-      point.solute = *block_.columns[column].component;
-      point.solvent = static_cast<std::size_t>(solvent - x.begin());
-      if (point.solute == point.solvent) continue;
-      point.value = gamma.number;
-      point.u_value = uncertainty(gamma, "gamma");
-      point.x = std::move(x);
+  bool read_value(const Row& row, const LiquidValue& kind, DataPoint& point) {
+    if (!read_phase(row, liquid, kind.dilute ? nullptr : "x", point.x, point.u_x))
+      throw PassedOver{fmt::format("{} without its liquid", kind.thing)};
+    if (kind.dilute)
+      point.solvent =
+          static_cast<std::size_t>(std::find(point.x.begin(), point.x.end(), 1.0) - point.x.begin());
+    for (const auto& [column, value] : row) {
+      if (block_.columns[column].quantity != Quantity::liquid_value) continue;
+      if (kind.of_component) {
+        if (!block_.columns[column].component) throw PassedOver{"it does not say whose activity coefficient"};
+        point.solute = *block_.columns[column].component;
+        if (kind.dilute && point.solute == point.solvent) continue;
+      }
+      if (kind.logarithmic && !(value.number > 0))
+        throw RequestError(place(value), fmt::format("{} is positive", kind.thing));
+      point.value = value.number;
+      point.u_value = uncertainty(value, kind.column.data());
       return true;
     }
     return false;
@@ -251,7 +271,7 @@ class BlockReader {
       if (!(x[i] >= 0 && x[i] <= 1))
         throw RequestError(place(*last), fmt::format("a fraction lies in 0..1, found {}", x[i]));
       sum += x[i];
-      if (letter && (last->uncertainty || data_.kind != DataKind::lle))
+      if (letter && (last->uncertainty || family_of(data_.kind) != DataFamily::two_liquids))
         u = std::max(u, uncertainty(*last, letter));
     }
     constexpr double rounding = 2e-3;  // printed digits
@@ -288,7 +308,7 @@ class BlockReader {
     // dx = d ratio / (1 + ratio)^2
     if (value.uncertainty) {
       u_x = to_moles * *value.uncertainty / ((1 + ratio) * (1 + ratio));
-    } else if (data_.kind != DataKind::lle) {
+    } else if (family_of(data_.kind) != DataFamily::two_liquids) {
       u_x = uncertainty({x[solute], {}, value.line}, "x");
     }
     return true;

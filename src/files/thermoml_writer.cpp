@@ -90,13 +90,12 @@ Field fraction_y(const char* phase, std::size_t i) {
           [](const DataPoint& p, std::size_t) { return p.u_y; }};
 }
 
-Field measured_value(const char* name, const char* group, std::optional<std::size_t> component,
-                     double scale) {
-  return {name,
-          group,
+Field measured_value(const LiquidValue& kind, std::size_t component) {
+  return {kind.thermoml_name.data(),
+          kind.thermoml_group.data(),
           "Liquid",
-          component,
-          scale,
+          kind.of_component ? std::optional(component) : std::nullopt,
+          kind.thermoml_scale,
           [](const DataPoint& p, std::size_t) { return p.value; },
           [](const DataPoint& p, std::size_t) { return p.u_value; }};
 }
@@ -116,8 +115,8 @@ Layout layout_of(const DataSet& data, const DataPoint& first) {
                            const char* phase, std::size_t begin, std::size_t end) {
     for (std::size_t i = begin; i < end; ++i) to.push_back(fraction(phase, i));
   };
-  switch (data.kind) {
-    case DataKind::lle:
+  switch (family_of(data.kind)) {
+    case DataFamily::two_liquids:
       layout.phases = {"Liquid mixture 1", "Liquid mixture 2"};
       layout.set = {temperature(T, layout.phases[0])};
       // At given T and P, n - 2 fractions are free (phase rule).
@@ -125,23 +124,17 @@ Layout layout_of(const DataSet& data, const DataPoint& first) {
       compose(layout.observed, fraction_x, layout.phases[0], n - 2, n - 1);
       compose(layout.observed, fraction_y, layout.phases[1], 0, n - 1);
       break;
-    case DataKind::gamma_inf:
+    case DataFamily::liquid_value: {
+      const LiquidValue& value = *describe(data.kind).value;
       layout.phases = {"Liquid"};
       layout.set = {temperature(T, "Liquid")};
       for (std::size_t i = 0; i < n; ++i) {
-        if (i != first.solvent) layout.set.push_back(fraction_x("Liquid", i));
+        if (i != (value.dilute ? first.solvent : n - 1)) layout.set.push_back(fraction_x("Liquid", i));
       }
-      layout.observed = {
-          measured_value("Activity coefficient", "ActivityFugacityOsmoticProp", first.solute, 1)};
+      layout.observed = {measured_value(value, first.solute)};
       break;
-    case DataKind::excess_enthalpy:
-      layout.phases = {"Liquid"};
-      layout.set = {temperature(T, "Liquid")};
-      compose(layout.set, fraction_x, "Liquid", 0, n - 1);
-      layout.observed = {measured_value("Excess molar enthalpy (molar enthalpy of mixing), kJ/mol",
-                                        "ExcessPartialApparentEnergyProp", {}, 1e3)};
-      break;
-    default:
+    }
+    case DataFamily::boiling:
       layout.phases = {"Liquid", "Gas"};
       compose(layout.set, fraction_x, "Liquid", 0, n - 1);
       if (isobaric(data.kind)) {

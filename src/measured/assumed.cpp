@@ -6,21 +6,25 @@
 #include <cmath>
 
 #include "jampot/basis/text.hpp"
+#include "jampot/measured/data_kind.hpp"
 
 namespace jampot {
 namespace {
 
 struct Assumption {
   double value;
-  const char* text;
+  std::string_view text;
 };
 
 Assumption assumption(std::string_view quantity, double measured) {
   if (quantity == "T") return {0.1, "0.1 K"};
   if (quantity == "P") return {0.005 * measured, "0.5 % of the pressure"};
   if (quantity == "y") return {0.01, "0.01"};
-  if (quantity == "gamma") return {0.05 * measured, "5 % of gamma"};
-  if (quantity == "hE") return {std::max(5.0, 0.03 * std::abs(measured)), "3 % of hE, at least 5 J/mol"};
+  for (const KindDescription* kind : liquid_value_kinds()) {
+    const LiquidValue& value = *kind->value;
+    if (quantity == value.column)
+      return {std::max(value.assumed_least, value.assumed_part * std::abs(measured)), value.assumed_text};
+  }
   return {0.003, "0.003"};
 }
 

@@ -3,18 +3,11 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
-
-std::string_view name_of(DataKind kind) {
-  constexpr std::array<std::string_view, 7> names{
-      "txy", "pxy", "tx", "px", "lle", "gamma-inf", "excess-enthalpy"};
-  return names[static_cast<std::size_t>(kind)];
-}
 
 bool DataPoint::is_pure() const {
   return std::any_of(x.begin(), x.end(), [](double fraction) { return fraction == 1; });
@@ -54,21 +47,25 @@ void demand_points(const DataSet& set, bool with_uncertainties) {
       if (with_uncertainties) positive(point.u_P_Pa, "u_P_Pa");
     }
     fractions(point.x, "x");
-    if (!point.y.empty() || set.kind == DataKind::lle) fractions(point.y, "y");
-    switch (set.kind) {
-      case DataKind::gamma_inf:
-        positive(point.value, "the activity coefficient");
+    const bool two_phases = !point.y.empty() || family_of(set.kind) == DataFamily::two_liquids;
+    if (two_phases) fractions(point.y, "y");
+    switch (family_of(set.kind)) {
+      case DataFamily::liquid_value: {
+        const LiquidValue& kind = *describe(set.kind).value;
+        if (kind.logarithmic)
+          positive(point.value, kind.thing.data());
+        else if (!std::isfinite(point.value))
+          fail(fmt::format("{} is {}", kind.thing, point.value));
         if (with_uncertainties) positive(point.u_value, "u_value");
-        if (point.solute >= n || point.solvent >= n) fail("solute or solvent is none of the substances");
+        if (kind.of_component && point.solute >= n) fail("the component is none of the substances");
+        if (kind.dilute && point.solvent >= n) fail("the solvent is none of the substances");
         break;
-      case DataKind::excess_enthalpy:
-        if (!std::isfinite(point.value)) fail(fmt::format("the excess enthalpy is {}", point.value));
-        if (with_uncertainties) positive(point.u_value, "u_value");
-        break;
-      default:
+      }
+      case DataFamily::boiling:
+      case DataFamily::two_liquids:
         if (!with_uncertainties) break;
         positive(point.u_x, "u_x");
-        if (!point.y.empty()) positive(point.u_y, "u_y");
+        if (two_phases) positive(point.u_y, "u_y");
     }
   }
 }
@@ -120,9 +117,9 @@ std::vector<DataSet> with_common_substances(const std::vector<DataSet>& sets) {
     for (DataPoint& point : set.points) {
       spread(point.x);
       spread(point.y);
-      if (set.kind == DataKind::gamma_inf) {
-        point.solute = place[point.solute];
-        point.solvent = place[point.solvent];
+      if (const LiquidValue* value = describe(set.kind).value) {
+        if (value->of_component) point.solute = place[point.solute];
+        if (value->dilute) point.solvent = place[point.solvent];
       }
     }
     set.substances = all;

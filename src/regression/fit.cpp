@@ -125,7 +125,8 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& options) 
   result.points += static_cast<int>(liquids.size());
   for (const auto& [kind, point] : liquids) {
     T_sum += point->T_K;
-    measured += kind == DataKind::lle ? static_cast<int>(point->present().size()) : 1;
+    const bool two_liquids = family_of(kind) == DataFamily::two_liquids;
+    measured += two_liquids ? static_cast<int>(point->present().size()) : 1;
   }
   if (options.objective != Objective::maximum_likelihood && !liquids.empty() && !points.empty())
     throw RequestError(

@@ -123,7 +123,7 @@ void doubtful_parameters(Fit& fit) {
 void missing_split(Fit& fit) {
   int without = 0, with = 0;
   for (const LiquidRow& row : fit.liquid_residuals) {
-    if (row.kind != DataKind::lle || row.measured.x.size() != 2) continue;
+    if (!row.two_liquids() || row.measured.x.size() != 2) continue;
     (row.alpha.empty() ? without : with) += 1;
   }
   if (without == 0) return;

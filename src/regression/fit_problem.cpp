@@ -226,18 +226,12 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective obj
 
 void FitProblem::add_liquids(const std::vector<std::pair<DataKind, const DataPoint*>>& liquids) {
   for (const auto& [kind, point] : liquids) {
-    switch (kind) {
-      case DataKind::gamma_inf:
-        liquid_residuals_.push_back(std::make_unique<LimitingGammaResidual>(context_, *point));
-        break;
-      case DataKind::excess_enthalpy:
-        liquid_residuals_.push_back(std::make_unique<ExcessEnthalpyResidual>(context_, *point));
-        break;
-      default: {
-        auto residual = std::make_unique<TwoLiquidsResidual>(context_, *point);
-        reweighted_.push_back(residual.get());
-        liquid_residuals_.push_back(std::move(residual));
-      }
+    if (const LiquidValue* value = describe(kind).value) {
+      liquid_residuals_.push_back(std::make_unique<LiquidValueResidual>(context_, *value, *point));
+    } else {
+      auto residual = std::make_unique<TwoLiquidsResidual>(context_, *point);
+      reweighted_.push_back(residual.get());
+      liquid_residuals_.push_back(std::move(residual));
     }
     problem_->AddResidualBlock(liquid_residuals_.back().get(), loss_.get(), scaled_.data());
   }

@@ -226,13 +226,8 @@ void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& pro
         line = nearest.at(used);
         row.standardised = standardised.at(used++);
       }
-      if (row.kind == DataKind::gamma_inf) {
-        std::vector<double> ln_gamma(point.x.size());
-        model.set_temperature(point.T_K);
-        model.evaluate(point.x, ln_gamma);
-        row.model = std::exp(ln_gamma[point.solute]);
-      } else if (row.kind == DataKind::excess_enthalpy) {
-        row.model = model_excess_enthalpy(model, point.T_K, point.x);
+      if (const LiquidValue* value = describe(row.kind).value) {
+        row.model = value->by_model(model, point);
       } else if (line) {
         row.alpha = line->alpha;
         row.beta = line->beta;

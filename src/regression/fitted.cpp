@@ -70,7 +70,7 @@ std::string Fit::source() const {
 
 std::string Fit::fitted_to() const {
   const bool split = std::any_of(liquid_residuals.begin(), liquid_residuals.end(),
-                                 [](const LiquidRow& row) { return row.kind == DataKind::lle; });
+                                 [](const LiquidRow& row) { return row.two_liquids(); });
   if (!split) return "vle";
   return residuals.empty() ? "lle" : "vle+lle";
 }
@@ -78,7 +78,7 @@ std::string Fit::fitted_to() const {
 std::optional<double> Fit::rms_liquids() const {
   MeanSquare all;
   for (const LiquidRow& row : liquid_residuals) {
-    if (row.kind != DataKind::lle || row.alpha.empty() || !row.measured.excluded.empty()) continue;
+    if (!row.two_liquids() || row.alpha.empty() || !row.measured.excluded.empty()) continue;
     for (std::size_t i = 0; i < row.alpha.size(); ++i) {
       all.add(row.alpha[i] - row.measured.x[i]);
       all.add(row.beta[i] - row.measured.y[i]);

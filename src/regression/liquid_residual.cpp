@@ -3,69 +3,37 @@
 #include <algorithm>
 #include <cmath>
 
-#include "jampot/basis/constants.hpp"
 #include "jampot/diagram/liquid_comparison.hpp"
 
 namespace jampot {
 
-LimitingGammaResidual::LimitingGammaResidual(FitContext& context, const DataPoint& point)
+LiquidValueResidual::LiquidValueResidual(FitContext& context, const LiquidValue& kind, const DataPoint& point)
     : context_(context),
+      kind_(kind),
       point_(point),
-      ln_gamma_(point.x.size()),
-      slopes_(point.x.size() * context.mixture().activity().terms().size()) {
+      measured_(kind.logarithmic ? std::log(point.value) : point.value),
+      weight_(kind.logarithmic ? point.value / point.u_value : 1 / point.u_value) {
   mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
   set_num_residuals(1);
 }
 
-bool LimitingGammaResidual::Evaluate(double const* const* blocks, double* residuals,
-                                     double** jacobians) const {
+bool LiquidValueResidual::Evaluate(double const* const* blocks, double* residuals, double** jacobians) const {
   context_.set(blocks[0]);
-  ActivityModel& model = context_.mixture().activity();
-  model.set_temperature(point_.T_K);
-  model.evaluate(point_.x, ln_gamma_);
-  const double weight = point_.value / point_.u_value;  // of the logarithm
-  residuals[0] = weight * (ln_gamma_[point_.solute] - std::log(point_.value));
+  const bool derivatives = jacobians != nullptr && jacobians[0] != nullptr;
+  kind_.evaluate(context_.mixture().activity(), point_, derivatives, model_);
+  residuals[0] = weight_ * (model_.value - measured_);
   if (!std::isfinite(residuals[0])) return false;
-  if (jacobians == nullptr || jacobians[0] == nullptr) return true;
-  model.term_derivatives(point_.x, slopes_);
-  const std::size_t terms = model.terms().size();
-  for (std::size_t p = 0; p < context_.free().size(); ++p) {
-    jacobians[0][p] = weight * context_.derivative(p, point_.T_K, [&](std::size_t term) {
-      return slopes_[point_.solute * terms + term];
-    });
-  }
-  return true;
-}
-
-ExcessEnthalpyResidual::ExcessEnthalpyResidual(FitContext& context, const DataPoint& point)
-    : context_(context),
-      point_(point),
-      slope_(context.mixture().activity().terms().size()),
-      slope_dT_(slope_.size()) {
-  mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
-  set_num_residuals(1);
-}
-
-bool ExcessEnthalpyResidual::Evaluate(double const* const* blocks, double* residuals,
-                                      double** jacobians) const {
-  context_.set(blocks[0]);
-  ActivityModel& model = context_.mixture().activity();
-  const double T_K = point_.T_K, scale = -gas_constant * T_K * T_K / point_.u_value;
-  model.set_temperature(T_K);
-  model.gibbs_term_derivatives(point_.x, slope_, slope_dT_);
-  double sum = 0;
-  for (std::size_t t = 0; t < slope_.size(); ++t) sum += slope_[t] * model.terms()[t].function.dT(T_K);
-  residuals[0] = scale * sum - point_.value / point_.u_value;
-  if (!std::isfinite(residuals[0])) return false;
-  if (jacobians == nullptr || jacobians[0] == nullptr) return true;
+  if (!derivatives) return true;
   for (std::size_t p = 0; p < context_.free().size(); ++p) {
     const FreeParameter& free = context_.free()[p];
-    const double basis = TemperatureFunction::basis(free.coefficient, T_K),
-                 basis_dT = TemperatureFunction::basis_dT(free.coefficient, T_K);
-    double sum_of_terms = slope_dT_[free.term] * basis + slope_[free.term] * basis_dT;
-    for (const std::size_t term : free.tied)
-      sum_of_terms += slope_dT_[term] * basis + slope_[term] * basis_dT;
-    jacobians[0][p] = scale * free.scale * sum_of_terms;
+    const double basis = TemperatureFunction::basis(free.coefficient, point_.T_K),
+                 basis_dT = TemperatureFunction::basis_dT(free.coefficient, point_.T_K);
+    const auto of_term = [&](std::size_t t) {
+      return model_.by_term[t] * basis + model_.by_term_dT[t] * basis_dT;
+    };
+    double sum = of_term(free.term);
+    for (const std::size_t term : free.tied) sum += of_term(term);
+    jacobians[0][p] = weight_ * free.scale * sum;
   }
   return true;
 }
@@ -301,15 +269,6 @@ void TwoLiquidsResidual::jacobian(const Eigen::MatrixXd& weight, double T_K, dou
     }
     J.col(p) = weight * dF;
   }
-}
-
-double model_excess_enthalpy(ActivityModel& model, double T_K, const std::vector<double>& x) {
-  std::vector<double> ln_gamma(x.size()), dT(x.size());
-  model.set_temperature(T_K);
-  model.evaluate(x, ln_gamma, dT);
-  double sum = 0;
-  for (std::size_t i = 0; i < x.size(); ++i) sum += x[i] * dT[i];
-  return -gas_constant * T_K * T_K * sum;
 }
 
 }  // namespace jampot

@@ -1,6 +1,6 @@
 #pragma once
-// Residuals of what is measured in liquids alone, with exact derivatives: limiting activity coefficients,
-// excess enthalpies, and two liquids in equilibrium.
+// Residuals of what is measured in liquids alone, with exact derivatives: a value of a liquid, and two
+// liquids in equilibrium.
 #include <Eigen/Dense>
 #include <optional>
 
@@ -8,28 +8,19 @@
 
 namespace jampot {
 
-/// (ln gamma - ln measured) over its relative uncertainty.
-class LimitingGammaResidual final : public ceres::CostFunction {
+/// (model - measured) over its uncertainty, of a value of a liquid; of a logarithmic kind both logarithms
+/// over the relative uncertainty.
+class LiquidValueResidual final : public ceres::CostFunction {
  public:
-  LimitingGammaResidual(FitContext& context, const DataPoint& point);
+  LiquidValueResidual(FitContext& context, const LiquidValue& kind, const DataPoint& point);
   bool Evaluate(double const* const* blocks, double* residuals, double** jacobians) const override;
 
  private:
   FitContext& context_;
+  const LiquidValue& kind_;
   const DataPoint& point_;
-  mutable std::vector<double> ln_gamma_, slopes_;
-};
-
-/// (hE - measured) over its uncertainty, hE = -R T^2 sum_t slope_t dterm_t/dT.
-class ExcessEnthalpyResidual final : public ceres::CostFunction {
- public:
-  ExcessEnthalpyResidual(FitContext& context, const DataPoint& point);
-  bool Evaluate(double const* const* blocks, double* residuals, double** jacobians) const override;
-
- private:
-  FitContext& context_;
-  const DataPoint& point_;
-  mutable std::vector<double> slope_, slope_dT_;
+  double measured_, weight_;  ///< as they are compared
+  mutable ModelValue model_;
 };
 
 /// A pair of liquids at a temperature.
@@ -86,8 +77,5 @@ class TwoLiquidsResidual final : public ceres::CostFunction {
   mutable Side alpha_, beta_;
   mutable std::optional<LiquidPair> nearest_;
 };
-
-/// Excess enthalpy of the model at a composition, J/mol.
-double model_excess_enthalpy(ActivityModel& model, double T_K, const std::vector<double>& x);
 
 }  // namespace jampot

@@ -41,22 +41,24 @@ Json set_json(const DataSet& set) {
   for (const DataPoint& point : set.points) {
     Json one{{"T_K", point.T_K}, {"u_T_K", point.u_T_K}};
     if (vapour_liquid(set.kind)) one.update({{"P_Pa", point.P_Pa}, {"u_P_Pa", point.u_P_Pa}});
-    switch (set.kind) {
-      case DataKind::lle:
+    switch (family_of(set.kind)) {
+      case DataFamily::two_liquids:
         one.update(
             {{"x_alpha", point.x}, {"x_beta", point.y}, {"u_x_alpha", point.u_x}, {"u_x_beta", point.u_y}});
         break;
-      case DataKind::gamma_inf:
-        one.update({{"solute", set.substances[point.solute].name},
-                    {"solvent", set.substances[point.solvent].name},
-                    {"gamma", point.value},
-                    {"u_gamma", point.u_value}});
+      case DataFamily::liquid_value: {
+        const LiquidValue& value = *describe(set.kind).value;
+        if (value.of_component)
+          one[value.dilute ? "solute" : "component"] = set.substances[point.solute].name;
+        if (value.dilute)
+          one["solvent"] = set.substances[point.solvent].name;
+        else
+          one.update({{"x", point.x}, {"u_x", point.u_x}});
+        const std::string key(value.json_key);
+        one.update({{key, point.value}, {"u_" + key, point.u_value}});
         break;
-      case DataKind::excess_enthalpy:
-        one.update(
-            {{"x", point.x}, {"u_x", point.u_x}, {"hE_J_mol", point.value}, {"u_hE_J_mol", point.u_value}});
-        break;
-      default:
+      }
+      case DataFamily::boiling:
         one.update({{"x", point.x}, {"u_x", point.u_x}});
         if (has_vapour(set.kind)) one.update({{"y", point.y}, {"u_y", point.u_y}});
     }

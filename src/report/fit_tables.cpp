@@ -140,20 +140,24 @@ Table liquid_residual_table(const Fit& fit) {
       return fmt::format("x = {:.4f} | {:.4f}", fmt::join(alpha.begin(), alpha.end() - 1, ", "),
                          fmt::join(beta.begin(), beta.end() - 1, ", "));
     };
-    switch (row.kind) {
-      case DataKind::lle:
-        measured = liquids(m.x, m.y);
-        model = row.alpha.empty() ? std::string(m.x.size() == 2 ? "one liquid" : "")
-                                  : liquids(row.alpha, row.beta);
-        break;
-      case DataKind::gamma_inf:
-        measured = fmt::format("{:.4g} ({} in {})", m.value, fit.substances[m.solute].short_name(),
-                               fit.substances[m.solvent].short_name());
-        model = fmt::format("{:.4g}", row.model);
-        break;
-      default:
-        measured = fmt::format("{:.1f} J/mol at x1 = {:.4f}", m.value, m.x[0]);
-        model = fmt::format("{:.1f} J/mol", row.model);
+    if (const LiquidValue* value = describe(row.kind).value) {
+      const auto shown = [&](double number) {
+        const std::string text = fmt::format(fmt::runtime(value->format), number);
+        return value->unit.empty() ? text : fmt::format("{} {}", text, value->unit);
+      };
+      measured = shown(m.value);
+      if (value->dilute)
+        measured += fmt::format(" ({} in {})", fit.substances[m.solute].short_name(),
+                                fit.substances[m.solvent].short_name());
+      else
+        measured +=
+            fmt::format("{} at x1 = {:.4f}",
+                        value->of_component ? " of " + fit.substances[m.solute].short_name() : "", m.x[0]);
+      model = shown(row.model);
+    } else {
+      measured = liquids(m.x, m.y);
+      model =
+          row.alpha.empty() ? std::string(m.x.size() == 2 ? "one liquid" : "") : liquids(row.alpha, row.beta);
     }
     table.rows.push_back({static_cast<double>(m.line), std::string(name_of(row.kind)), m.T_K, measured, model,
                           m.excluded.empty() ? Cell(row.distance()) : Cell(),

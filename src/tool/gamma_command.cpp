@@ -50,7 +50,7 @@ GammaRequest request_of(const GammaOptions& options) {
   request.points = options.points;
   request.limiting = options.limiting;
   request.measured = read_overlays(options.measured, substances, *mixture.bank(),
-                                   options.limiting ? Overlay::limits : Overlay::vapours);
+                                   options.limiting ? Overlay::limits : Overlay::activity);
   request.working = options.working;
   return request;
 }

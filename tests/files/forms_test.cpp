@@ -189,11 +189,10 @@ DataSet random_set(std::mt19937_64& generator, DataKind kind) {
       point.u_P_Pa = 40;
     }
     const double x = unit(generator), y = unit(generator);
-    if (kind != DataKind::gamma_inf) {
-      point.x = {x, 1 - x};
-      point.u_x = 0.001;
-    }
-    if (has_vapour(kind) && vapour_liquid(kind)) {
+    const LiquidValue* value = describe(kind).value;
+    point.x = {x, 1 - x};
+    point.u_x = 0.001;
+    if (has_vapour(kind)) {
       point.y = {y, 1 - y};
       point.u_y = 0.002;
     }
@@ -202,16 +201,15 @@ DataSet random_set(std::mt19937_64& generator, DataKind kind) {
       point.y = {0.5 + 0.4 * y, 0.5 - 0.4 * y};
       point.u_y = 0.002;
     }
-    if (kind == DataKind::gamma_inf) {
-      point.value = 1 + 5 * x;
+    if (value) {
+      point.value = value->logarithmic ? 1 + 5 * x : -800 * x * (1 - x);
       point.u_value = 0.1;
-      point.solute = k % 2;
+      if (value->of_component) point.solute = k % 2;
+    }
+    if (value && value->dilute) {
+      point.u_x = 0;
       point.solvent = 1 - point.solute;
       point.x = {point.solvent == 0 ? 1.0 : 0.0, point.solvent == 1 ? 1.0 : 0.0};
-    }
-    if (kind == DataKind::excess_enthalpy) {
-      point.value = -800 * x * (1 - x);
-      point.u_value = 5;
     }
     data.points.push_back(point);
   }
@@ -220,13 +218,14 @@ DataSet random_set(std::mt19937_64& generator, DataKind kind) {
 
 TEST(BothForms, CarryEveryKindOfData) {
   std::mt19937_64 generator(77);
-  for (const DataKind kind : {DataKind::txy, DataKind::pxy, DataKind::tx, DataKind::px, DataKind::lle,
-                              DataKind::gamma_inf, DataKind::excess_enthalpy}) {
+  for (const KindDescription& description : data_kinds()) {
+    const DataKind kind = description.kind;
+    const bool of_component = description.value && description.value->of_component;
     const DataSet data = random_set(generator, kind);
     std::vector<DataSet> read{parse_measured(measured_csv_text(data), "a.csv")};
-    // Limits of either in the other are two data sets there.
+    // What belongs to either component is two data sets there.
     const std::vector<DataSet> sets = parse_thermoml(thermoml_text({data}), "a.xml").sets;
-    EXPECT_EQ(sets.size(), kind == DataKind::gamma_inf ? 2u : 1u);
+    EXPECT_EQ(sets.size(), of_component ? 2u : 1u);
     read.push_back(sets.at(0));
     for (std::size_t k = 1; k < sets.size(); ++k)
       read.back().points.insert(read.back().points.end(), sets[k].points.begin(), sets[k].points.end());
@@ -240,8 +239,7 @@ TEST(BothForms, CarryEveryKindOfData) {
           const auto near = [](double a, double b) { return std::abs(a - b) <= 1e-8 * (1 + std::abs(a)); };
           bool same = near(point.T_K, other.T_K) && near(point.value, other.value);
           if (vapour_liquid(kind)) same = same && near(point.P_Pa, other.P_Pa);
-          if (kind == DataKind::gamma_inf)
-            return same && (swapped ? point.solute == other.solvent : point.solute == other.solute);
+          if (of_component) same = same && point.solute == (swapped ? 1 - other.solute : other.solute);
           const std::size_t first = swapped ? 1 : 0;
           return same && near(point.x[0], other.x[first]) &&
                  (point.y.empty() || near(point.y[0], other.y[first]));

@@ -94,6 +94,21 @@ DataSet limits() {
   return data;
 }
 
+DataSet coefficients() {
+  DataSet data = empty(DataKind::gamma);
+  Mixture mixture = true_mixture();
+  for (const double T : {300.0, 350.0}) {
+    for (const double x : {0.02, 0.4, 0.7, 0.97}) {
+      DataPoint point{T, 0, {x, 1 - x}, {}, 0.1, 0, 0.001, 0, 1};
+      point.solute = x < 0.5 ? 1 : 0;
+      point.value = std::exp(gamma_at(mixture.activity(), T, point.x).ln_gamma[point.solute]);
+      point.u_value = 0.01 * point.value;
+      data.points.push_back(point);
+    }
+  }
+  return data;
+}
+
 FitOptions both_coefficients() {
   FitOptions options;
   options.form = {Coefficient::constant, Coefficient::inverse_T};
@@ -125,6 +140,58 @@ TEST(MixedData, SolubilitiesAloneGiveTheirParametersBack) {
     ASSERT_EQ(row.alpha.size(), 2u);
     EXPECT_NEAR(row.alpha[0], row.measured.x[0], 1e-5);
     EXPECT_NEAR(row.beta[0], row.measured.y[0], 1e-5);
+  }
+}
+
+TEST(MixedData, ActivityCoefficientsAtCompositionsGiveTheirParametersBack) {
+  const Fit result = fit({coefficients()}, both_coefficients());
+  expect_truth(result);
+  EXPECT_EQ(result.comparisons, 8);
+}
+
+// Every value of a liquid in every model: its derivatives with the coefficients are those of its differences,
+// and what it is in words is complete.
+TEST(DataKinds, DescribeThemselvesAndTheirDerivativesAreRight) {
+  std::mt19937_64 generator(5);
+  std::uniform_real_distribution<double> unit(0.1, 0.9);
+  ASSERT_GE(liquid_value_kinds().size(), 3u);
+  for (const KindDescription& kind : data_kinds()) {
+    EXPECT_EQ(&describe(kind.kind), &kind);
+    EXPECT_FALSE(kind.name.empty());
+    EXPECT_FALSE(kind.uncertainties.empty());
+    EXPECT_EQ(kind.value != nullptr, kind.family == DataFamily::liquid_value);
+    if (!kind.value) continue;
+    EXPECT_FALSE(kind.value->json_key.empty() || kind.value->assumed_text.empty() ||
+                 kind.value->thing.empty());
+    for (const char* name : {"nrtl", "uniquac", "wilson", "margules", "redlich-kister"}) {
+      const auto model = make_activity_model_to_fit(name, substances_named({"ethanol", "water"}));
+      for (std::size_t t = 0; t < model->terms().size(); ++t)
+        model->set_coefficient(t, Coefficient::constant, 0.3 + 0.1 * static_cast<double>(t));
+      const bool follows = std::string_view(name) != "wilson";
+      const Coefficient moved = Coefficient::inverse_T;
+      for (std::size_t t = 0; t < model->terms().size(); ++t) {
+        if (!terms_for_fit(name)[t].follows_T) continue;
+        const double x = unit(generator);
+        DataPoint point{320, 0, {x, 1 - x}, {}};
+        point.solute = t % 2;
+        point.solvent = 1 - point.solute;
+        if (kind.value->dilute) point.x = {point.solvent == 0 ? 1.0 : 0.0, point.solvent == 1 ? 1.0 : 0.0};
+        const auto at = [&](double coefficient, bool derivatives) {
+          model->set_coefficient(t, moved, coefficient);
+          ModelValue out;
+          kind.value->evaluate(*model, point, derivatives, out);
+          return out;
+        };
+        const ModelValue here = at(follows ? 50 : 20, true);
+        EXPECT_NEAR(here.value, at(follows ? 50 : 20, false).value, 1e-9 * (1 + std::abs(here.value)));
+        const double center = follows ? 50 : 20, step = 0.01;
+        const double slope = (at(center + step, false).value - at(center - step, false).value) / (2 * step);
+        const double exact = here.by_term[t] * TemperatureFunction::basis(moved, point.T_K) +
+                             here.by_term_dT[t] * TemperatureFunction::basis_dT(moved, point.T_K);
+        EXPECT_NEAR(exact, slope, 1e-6 * (1e-3 + std::abs(slope)))
+            << kind.name << " " << name << " term " << t;
+      }
+    }
   }
 }
 

@@ -57,7 +57,7 @@ TEST(Data, WhatCannotBeIsRefused) {
                   {"data half.xml", "no well-formed XML"},
                   {"data " + sample + "#77", "there is no data set #77"},
                   {"txy acetone methanol --pressure '1 atm' --liquid unifac --measured " + sample,
-                   "none of the 6 data sets"},
+                   "none of the 7 data sets"},
                   {"txy 1-butanol water --pressure '1 atm' --liquid unifac --measured '" + sample + "#5+6'",
                    "holds lle data"}});
   EXPECT_FALSE(workplace.has("all.csv"));

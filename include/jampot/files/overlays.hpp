@@ -14,7 +14,7 @@ std::vector<DataSet> read_measured_files(const std::vector<std::string>& files, 
 /// What may be laid over a diagram.
 enum class Overlay {
   boiling,      ///< boiling liquids, with or without their vapour
-  vapours,      ///< boiling liquids with their vapour
+  activity,     ///< boiling liquids with their vapour, or activity coefficients at a composition
   two_liquids,  ///< two liquids in equilibrium
   limits        ///< limiting activity coefficients
 };

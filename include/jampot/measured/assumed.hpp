@@ -15,8 +15,8 @@ inline constexpr double assumed_relative_of_liquids = 0.05;
 /// Collects what was assumed while data are read.
 class AssumedUncertainties {
  public:
-  /// What is assumed of a quantity, in SI: "T" 0.1 K, "P" 0.5 % of it, "x" and "w" 0.003, "y" 0.01, "gamma"
-  /// 5 % of it, "hE" 3 % of it and at least 5 J/mol.
+  /// What is assumed of a quantity, in SI: "T" 0.1 K, "P" 0.5 % of it, "x" and "w" 0.003, "y" 0.01. Of a
+  /// value of a liquid its kind tells: "gamma" 5 % of it, "hE" 3 % of it and at least 5 J/mol.
   /// @param measured  the measured value in SI
   double take(std::string_view quantity, double measured);
   /// The same for the fractions of two liquids: 0.003, and at most `assumed_relative_of_liquids` of a

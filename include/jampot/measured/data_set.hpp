@@ -5,36 +5,10 @@
 #include <vector>
 
 #include "jampot/basis/notice.hpp"
+#include "jampot/measured/data_kind.hpp"
 #include "jampot/substance/substance.hpp"
 
 namespace jampot {
-
-/// What was measured. Of vapour-liquid equilibria the first letter is the quantity that was observed while
-/// the other was held.
-enum class DataKind {
-  txy,
-  pxy,
-  tx,
-  px,
-  lle,             ///< two liquids in equilibrium: mutual solubilities, tie lines
-  gamma_inf,       ///< limiting activity coefficients
-  excess_enthalpy  ///< molar excess enthalpies of liquids
-};
-
-/// "txy", "pxy", "tx", "px", "lle", "gamma-inf" or "excess-enthalpy".
-std::string_view name_of(DataKind kind);
-/// Whether a vapour is involved.
-constexpr bool vapour_liquid(DataKind kind) {
-  return kind <= DataKind::px;
-}
-/// Whether the vapour was analysed.
-constexpr bool has_vapour(DataKind kind) {
-  return kind == DataKind::txy || kind == DataKind::pxy;
-}
-/// Whether the pressure was held and the temperature observed.
-constexpr bool isobaric(DataKind kind) {
-  return kind == DataKind::txy || kind == DataKind::tx;
-}
 
 /// One measured point.
 struct DataPoint {
@@ -44,13 +18,15 @@ struct DataPoint {
   std::vector<double> x, y;
   double u_T_K = 0, u_P_Pa = 0, u_x = 0, u_y = 0;  ///< standard uncertainties, all positive
   int line = 0;                                    ///< in its file; 0 where there is none
-  double value = 0, u_value = 0;        ///< limiting activity coefficient, or excess enthalpy in J/mol
-  std::size_t solute = 0, solvent = 0;  ///< of a limiting activity coefficient
-  std::string excluded{};               ///< why the point is not used; empty: it is
+  double value = 0, u_value = 0;  ///< the number of a liquid, in SI: activity coefficient, enthalpy
+  std::size_t solute = 0;         ///< whose activity coefficient it is
+  std::size_t solvent = 0;        ///< of a limiting activity coefficient
+  std::string excluded{};         ///< why the point is not used; empty: it is
   /// Of two liquids: where it is not 0, the uncertainty of a fraction is at most this part of it, so that a
   /// dilute component keeps its measured value. `u_of_fraction` says what that makes.
   double relative_u_x = 0;
 
+  bool used() const { return excluded.empty(); }
   /// A pure substance says nothing about the pair: it checks the vapour pressure only.
   bool is_pure() const;
   /// Numbers of the components that are there at all, in either phase.

@@ -103,8 +103,9 @@ struct ResidualRow {
 struct LiquidRow {
   std::size_t set = 0;
   DataKind kind = DataKind::gamma_inf;
+  bool two_liquids() const { return family_of(kind) == DataFamily::two_liquids; }
   DataPoint measured;
-  double model = 0;  ///< limiting activity coefficient, or excess enthalpy in J/mol
+  double model = 0;  ///< of a value of a liquid, as it was measured
   std::vector<double> alpha,
       beta;  ///< the two liquids of the model nearest to the measured ones; empty: none
   std::vector<double> standardised;  ///< over the uncertainty; of two liquids one for each component
