@@ -1,6 +1,6 @@
 #pragma once
 // Between our matrices and those of the linear algebra.
-#include <Eigen/Dense>
+#include <Eigen/Core>
 
 #include "jampot/basis/matrix.hpp"
 

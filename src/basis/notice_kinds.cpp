@@ -78,6 +78,8 @@ const std::vector<NoticeKind>& notice_kinds() {
        "a substance may freeze out at this temperature; solids are not looked for"},
       {"measured-elsewhere", Severity::note, "data",
        "measured points lie at other pressures or temperatures than the diagram"},
+      {"minimum-set-aside", Severity::doubt, "fit",
+       "a lower minimum was set aside because it cannot be the liquid of the data"},
       {"misfit", Severity::serious, "fit", "the model cannot describe the data within their uncertainties"},
       {"mixture-key-unused", Severity::note, "job", "a key of the mixture of a job is used by no step"},
       {"model-cannot-split", Severity::serious, "model",
@@ -107,10 +109,15 @@ const std::vector<NoticeKind>& notice_kinds() {
       {"other-temperature", Severity::note, "data",
        "measured pairs of liquids lie at other temperatures than the diagram"},
       {"outlier", Severity::doubt, "fit", "a point lies many of its uncertainties off the fitted model"},
+      {"own-vapour-pressures", Severity::doubt, "fit",
+       "the vapour pressures of the data's own pure points would move a parameter by more than two standard "
+       "errors"},
       {"parameter-at-bound", Severity::doubt, "fit",
        "a fitted parameter stopped at the bound of what is sensible"},
       {"parameter-range", Severity::doubt, "model",
        "pair parameters are used outside the temperatures of their data"},
+      {"plan-of-misfit", Severity::doubt, "fit",
+       "a plan of measurements rests on a fit that does not describe the data"},
       {"points-excluded", Severity::note, "fit", "points were excluded, and the text says why"},
       {"points-left-out", Severity::note, "substance", "states of a range do not exist and are left out"},
       {"poor-estimate", Severity::doubt, "model", "the model follows the prediction it was fitted to badly"},
@@ -120,10 +127,15 @@ const std::vector<NoticeKind>& notice_kinds() {
        "a measured boiling point of a pure substance is off the vapour pressure in use"},
       {"regions-unclear", Severity::serious, "residue", "distillation regions could not all be told apart"},
       {"repeated-points", Severity::note, "fit", "points are repeated, or nearly"},
+      {"rival-minimum", Severity::doubt, "fit",
+       "other parameters describe the data as well as those of the result"},
       {"robust-loss", Severity::note, "fit", "points far off pull less than their square"},
       {"rows-passed-over", Severity::note, "data", "rows of a ThermoML file are not read"},
       {"search-budget", Severity::doubt, "azeotropes",
        "the search for azeotropes of many substances was left coarse"},
+      {"search-unsettled", Severity::doubt, "fit",
+       "the lowest minimum of a fit was reached fewer than three times: a lower one is possible"},
+      {"sets-disagree", Severity::serious, "fit", "data sets contradict each other, and the text says which"},
       {"similar-densities", Severity::doubt, "split",
        "the densities of two liquids hardly differ: they part slowly, and which is lighter is not sure"},
       {"supercritical-component", Severity::doubt, "flash",
@@ -155,7 +167,9 @@ const std::vector<NoticeKind>& notice_kinds() {
        "a vapour pressure is used outside its measured range"},
       {"virial-parameters", Severity::doubt, "vapour", "a parameter of the virial coefficients is estimated"},
       {"virial-polar", Severity::doubt, "vapour",
-       "the virial coefficients of polar substances deviate from this correlation"}};
+       "the virial coefficients of polar substances deviate from this correlation"},
+      {"wrong-row", Severity::doubt, "fit",
+       "a row agrees with the others when two of its numbers are exchanged"}};
   return kinds;
 }
 

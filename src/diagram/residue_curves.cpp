@@ -1,7 +1,8 @@
 #include "residue_curves.hpp"
 
-#include <Eigen/Dense>
 #include <algorithm>
+
+#include "../basis/dense.hpp"
 
 namespace jampot {
 namespace {
@@ -146,7 +147,8 @@ std::vector<Separatrix> ResidueCurves::of_saddle(std::size_t number) {
   }
   // Inside: along both eigenvectors of d(x - y)/dx, by central differences, both ways.
   constexpr double h = 1e-5;
-  Eigen::Matrix2d M;
+  Eigen::MatrixXd M(2, 2), vectors;
+  Eigen::VectorXd values;
   for (std::size_t k = 0; k < 2; ++k) {
     Composition step{};
     step[k] = h;
@@ -159,11 +161,11 @@ std::vector<Separatrix> ResidueCurves::of_saddle(std::size_t number) {
     for (std::size_t i = 0; i < 2; ++i)
       M(static_cast<Eigen::Index>(i), column) = (plus[i] - minus[i]) / (2 * h);
   }
-  const Eigen::EigenSolver<Eigen::Matrix2d> eigen(M);
+  real_eigenvectors(M, values, vectors);
   for (Eigen::Index k = 0; k < 2; ++k) {
-    const Eigen::Vector2d v = eigen.eigenvectors().col(k).real();
-    const Composition direction{v[0], v[1], -v[0] - v[1]};
-    const int sense = eigen.eigenvalues()[k].real() > 0 ? 1 : -1;
+    const double first = vectors(0, k), second = vectors(1, k);
+    const Composition direction{first, second, -first - second};
+    const int sense = values[k] > 0 ? 1 : -1;
     launch(number, direction, sense, list);
     launch(number, {-direction[0], -direction[1], -direction[2]}, sense, list);
   }

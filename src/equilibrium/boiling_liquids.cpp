@@ -1,24 +1,17 @@
 #include "jampot/equilibrium/boiling_liquids.hpp"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
+#include "../basis/dense.hpp"
+
 namespace jampot {
-
-namespace {
-
-constexpr int most_rows = 3 * static_cast<int>(BoilingLiquidsSolver::most_components) + 2;
-using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, most_rows, most_rows>;
-using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, most_rows, 1>;
-
-}  // namespace
 
 struct BoilingLiquidsSolver::Work {
   std::vector<Eigen::Index> there;  // components that are there
-  Matrix J;
-  Vector f, change;
-  Eigen::PartialPivLU<Matrix> lu;
+  Eigen::MatrixXd J;
+  Eigen::VectorXd f, change;
+  LuSolver lu;
 };
 
 BoilingLiquidsSolver::BoilingLiquidsSolver(Phase& liquid, Phase& vapour, double P_Pa)
@@ -88,8 +81,8 @@ bool BoilingLiquidsSolver::newton(BoilingLiquids& s, std::span<const double> z) 
     s.residual = work.f.cwiseAbs().maxCoeff();
     if (!std::isfinite(s.residual)) return false;
     if (s.residual < 1e-11) break;
-    work.lu.compute(work.J);
-    work.change = work.lu.solve(work.f);
+    work.lu.factor(work.J);
+    work.lu.solve(work.f, work.change);
     if (!work.change.allFinite()) return false;
     const auto m = std::ssize(work.there);
     double length = std::min(1.0, 15 / std::max(1e-300, std::abs(work.change[3 * m])));
@@ -130,18 +123,14 @@ std::vector<double> BoilingLiquidsSolver::eigenvalues(const BoilingLiquids& s) {
   Work& work = *work_;
   assemble(s, s.y);
   const auto m = std::ssize(work.there);
-  const Eigen::FullPivLU<Matrix> lu(work.J);
+  Eigen::MatrixXd right = Eigen::MatrixXd::Zero(work.J.rows(), m - 1);
+  for (Eigen::Index c = 0; c + 1 < m; ++c) right(2 * m + c, c) = -1;  // the last component gives way
+  const Eigen::MatrixXd change = solved_carefully(work.J, right);
   Eigen::MatrixXd M(m - 1, m - 1);
   for (Eigen::Index c = 0; c + 1 < m; ++c) {
-    Vector right = Vector::Zero(work.J.rows());
-    right[2 * m + c] = -1;  // the last component gives way
-    const Vector change = lu.solve(right);
-    for (Eigen::Index r = 0; r + 1 < m; ++r) M(r, c) = (r == c ? 1 : 0) - change[2 * m + r];
+    for (Eigen::Index r = 0; r + 1 < m; ++r) M(r, c) = (r == c ? 1 : 0) - change(2 * m + r, c);
   }
-  std::vector<double> list;
-  const Eigen::VectorXcd found = M.eigenvalues();
-  for (Eigen::Index i = 0; i < found.size(); ++i) list.push_back(found[i].real());
-  return list;
+  return real_eigenvalues(M);
 }
 
 }  // namespace jampot

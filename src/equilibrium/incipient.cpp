@@ -1,18 +1,18 @@
 #include "jampot/equilibrium/incipient.hpp"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <numeric>
 
 #include "../basis/bracket.hpp"
+#include "../basis/dense.hpp"
 
 namespace jampot {
 
 struct IncipientSolver::Work {
   Eigen::MatrixXd jacobian, right_side, sensitivity;
   Eigen::VectorXd residual, step;
-  Eigen::PartialPivLU<Eigen::MatrixXd> lu;
+  LuSolver lu;
 };
 namespace {
 
@@ -37,7 +37,7 @@ IncipientSolver::IncipientSolver(Phase& known, Phase& incipient)
   work_->jacobian.resize(rows, rows);
   work_->residual.resize(rows);
   work_->step.resize(rows);
-  work_->lu = Eigen::PartialPivLU<Eigen::MatrixXd>(rows);
+  work_->lu = LuSolver(rows);
 }
 
 void IncipientSolver::evaluate(std::span<const double> z, const IncipientState& state, Wanted wanted) {
@@ -175,8 +175,8 @@ bool IncipientSolver::newton(Sought sought, std::span<const double> z, Incipient
     if (!std::isfinite(state.residual)) return false;
     if (state.residual < tolerance) return true;
     fill_jacobian(sought, z, state);
-    work.lu.compute(work.jacobian);
-    work.step = work.lu.solve(work.residual);
+    work.lu.factor(work.jacobian);
+    work.lu.solve(work.residual, work.step);
     // The step is shortened as a whole, so that it keeps its direction.
     double factor = 1;
     for (Eigen::Index i = 0; i < last; ++i)
@@ -227,8 +227,8 @@ MatrixView IncipientSolver::sensitivity(Sought sought, std::span<const double> z
     }
   }
   if (incipient_.depends_on_composition()) {
-    work.lu.compute(work.jacobian);
-    work.sensitivity = work.lu.solve(work.right_side);
+    work.lu.factor(work.jacobian);
+    work.lu.solve(work.right_side, work.sensitivity);
   } else {
     eliminate();
   }

@@ -1,5 +1,6 @@
 #include "jampot/equilibrium/liquid_surface.hpp"
 
+#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <array>
 #include <boost/random/sobol.hpp>

@@ -2,19 +2,19 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <numeric>
 
+#include "../basis/dense.hpp"
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
 
 struct PartingSolver::Work {
   Eigen::MatrixXd hessian;
-  Eigen::LLT<Eigen::MatrixXd> cholesky;
-  Eigen::VectorXd gradient, scale, step, solved;
+  DownhillStep downhill;
+  Eigen::VectorXd gradient, scale, step;
 };
 namespace {
 
@@ -120,18 +120,7 @@ Parting PartingSolver::solve(std::span<PhaseAmounts> phases, double T_K, double 
     before = result.residual;
 
     work.step = -(work.scale.asDiagonal() * work.gradient);
-    work.cholesky.compute(work.hessian);
-    if (work.cholesky.info() == Eigen::Success) {
-      work.solved = work.cholesky.solve(work.step);
-      work.step.swap(work.solved);
-    } else {
-      // Where the surface bends down, its curvature counts by size: the step leads downhill, away from the
-      // saddle.
-      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(work.hessian);
-      const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-9);
-      work.step = eigen.eigenvectors() *
-                  ((eigen.eigenvectors().transpose() * work.step).array() / size.array()).matrix();
-    }
+    work.downhill.take(work.hessian, 1e-9, work.step);
     work.step.array() *= work.scale.array();
     if (!work.step.allFinite()) return result;
     double length = 1;

@@ -2,13 +2,13 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <functional>
 #include <optional>
 
 #include "../basis/bracket.hpp"
+#include "../basis/dense.hpp"
 #include "../basis/eigen.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/demand.hpp"
@@ -161,10 +161,7 @@ class Search {
       }
       ++a;
     }
-    std::vector<double> list;
-    const Eigen::VectorXcd found = M.eigenvalues();
-    for (Eigen::Index i = 0; i < found.size(); ++i) list.push_back(found[i].real());
-    return list;
+    return real_eigenvalues(M);
   }
 
   void add(SingularPoint point) {
@@ -514,7 +511,7 @@ class Search {
       if (residual < 1e-11) return x;
       J.row(m - 1).setOnes();
       f[m - 1] = 0;
-      const Eigen::VectorXd change = J.fullPivLu().solve(f);
+      const Eigen::VectorXd change = solved_carefully(J, f);
       if (!change.allFinite()) return std::nullopt;
       double length = std::min(1.0, 0.25 / std::max(1e-300, change.cwiseAbs().maxCoeff()));
       for (Eigen::Index a = 0; a < m; ++a) {

@@ -1,17 +1,17 @@
 #include "jampot/equilibrium/stability.hpp"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "jampot/basis/constants.hpp"
 
 namespace jampot {
 
 struct TangentPlane::Work {
-  Eigen::VectorXd gradient, step, solved;
+  Eigen::VectorXd gradient, step;
   Eigen::MatrixXd hessian;
-  Eigen::LLT<Eigen::MatrixXd> cholesky;
+  DownhillStep downhill;
 };
 namespace {
 
@@ -144,16 +144,7 @@ void TangentPlane::descend(Phase& trial, double T_K, double P_Pa, std::span<cons
     if (iteration == 0) value = evaluate(trial, T_K, P_Pa, ln_f, true);
     if (work.gradient.cwiseAbs().maxCoeff() < 1e-9) break;
     work.step = -work.gradient;
-    work.cholesky.compute(work.hessian);
-    if (work.cholesky.info() == Eigen::Success) {
-      work.solved = work.cholesky.solve(work.step);
-      work.step.swap(work.solved);
-    } else {  // where the surface bends down, its curvature counts by size: the step leads downhill
-      const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(work.hessian);
-      const Eigen::VectorXd size = eigen.eigenvalues().cwiseAbs().cwiseMax(1e-6);
-      work.step = eigen.eigenvectors() *
-                  ((eigen.eigenvectors().transpose() * work.step).array() / size.array()).matrix();
-    }
+    work.downhill.take(work.hessian, 1e-6, work.step);
     kept_ = W_;
     double length = 1;
     bool moved = false;

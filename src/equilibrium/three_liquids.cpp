@@ -1,9 +1,9 @@
 #include "jampot/equilibrium/three_liquids.hpp"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "jampot/equilibrium/incipient.hpp"
 
 namespace jampot {
@@ -15,8 +15,8 @@ std::optional<ThreeLiquids> three_liquids_near(ActivityModel& model, double T_K,
   for (std::size_t p = 0; p < 3; ++p)
     base[p] = static_cast<std::size_t>(std::max_element(x[p].begin(), x[p].end()) - x[p].begin());
   std::array<std::array<double, 3>, 3> ln_a{};
-  Eigen::Matrix<double, 6, 6> J;
-  Eigen::Matrix<double, 6, 1> F;
+  Eigen::MatrixXd J(6, 6);
+  Eigen::VectorXd F(6);
   constexpr int most_iterations = 50;
   double residual = HUGE_VAL;
   for (int iteration = 0; iteration < most_iterations; ++iteration) {
@@ -54,7 +54,7 @@ std::optional<ThreeLiquids> three_liquids_near(ActivityModel& model, double T_K,
       break;
     }
     residual = now;
-    const Eigen::Matrix<double, 6, 1> step = J.fullPivLu().solve(-F);
+    const Eigen::VectorXd step = solved_carefully(J, Eigen::VectorXd(-F));
     constexpr double longest = 0.5;
     const double factor = std::min(1.0, longest / std::max(1e-300, step.cwiseAbs().maxCoeff()));
     for (std::size_t p = 0; p < 3; ++p) {

@@ -169,6 +169,23 @@ Json to_json(const Fit& fit) {
   for (const LocalMinimum& minimum : fit.minima) {
     json["minima"].push_back(
         {{"values", minimum.values}, {"objective", minimum.objective}, {"starts", minimum.starts}});
+    if (!minimum.set_aside.empty()) json["minima"].back()["set_aside"] = minimum.set_aside;
+  }
+  json["search"] = {{"starts", fit.search.starts},
+                    {"reached_best", fit.search.reached_best},
+                    {"settled", fit.search.settled()}};
+  json["errors"] = fit.options.errors == Errors::stated ? "stated" : "scatter";
+  for (const Prior& prior : fit.options.priors)
+    json["priors"].push_back({{"name", prior.name}, {"value", prior.value}, {"u", prior.u}});
+  for (const PureFactor& pure : fit.pure_factors)
+    json["pure_factors"].push_back({{"substance", pure.substance}, {"factor", pure.factor}, {"u", pure.u}});
+  for (const SetAgreement& set : fit.sets) {
+    json["data_sets"].push_back({{"name", set.name},
+                                 {"points", set.points},
+                                 {"chi_square", set.chi_square},
+                                 {"degrees_of_freedom", set.degrees_of_freedom},
+                                 {"probability", set.probability},
+                                 {"without", set.without ? Json(*set.without) : Json(nullptr)}});
   }
   for (const ResidualRow& row : fit.residuals) {
     Json entry{{"data", fit.data[row.set]},
@@ -180,6 +197,11 @@ Json to_json(const Fit& fit) {
       entry["adjusted"] = to_json(row.adjusted);
       entry["standardised"] = {{"boiling", row.standardised_P}, {"y", row.standardised_y}};
     }
+    if (row.used()) {
+      entry["leverage"] = row.influence.leverage;
+      entry["cook"] = row.influence.cook;
+    }
+    if (!row.reads_right.empty()) entry["reads_right"] = row.reads_right;
     json["residuals"].push_back(std::move(entry));
   }
   for (const LiquidRow& row : fit.liquid_residuals) {
@@ -193,6 +215,10 @@ Json to_json(const Fit& fit) {
       entry["measured"] = row.measured.value;
       entry["model"] = row.model;
       entry["x"] = row.measured.x;
+    }
+    if (row.measured.used()) {
+      entry["leverage"] = row.influence.leverage;
+      entry["cook"] = row.influence.cook;
     }
     json["liquid_residuals"].push_back(std::move(entry));
   }

@@ -62,7 +62,7 @@ class Reader {
     if (table_.rows() == 0) throw RequestError(table_.header_place(), "the table has a header but no rows");
     for (std::size_t row = 0; row < table_.rows(); ++row) data_.points.push_back(read_point(row));
     decide_kind();
-    assumed_.add_notice(file_, data_.notices);
+    assumed_.add_notice(file_, data_.kind, data_.notices);
     tell_unused();
     return std::move(data_);
   }

@@ -50,7 +50,7 @@ class BlockReader {
     for (const Row& row : block_.rows) read_row(row);
     if (data_.points.empty()) throw PassedOver{"no row holds all that is needed"};
     if (vapour_liquid(data_.kind) && !by_property_) data_.kind = boiling_kind(data_.points);
-    assumed_.add_notice(data_.name, data_.notices);
+    assumed_.add_notice(data_.name, data_.kind, data_.notices);
     return std::move(data_);
   }
 

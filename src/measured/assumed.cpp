@@ -30,25 +30,35 @@ Assumption assumption(std::string_view quantity, double measured) {
 
 }  // namespace
 
+void AssumedUncertainties::note(std::string quantity, std::string text) {
+  for (const Taken& known : taken_)
+    if (known.text == text) return;
+  taken_.push_back({std::move(quantity), std::move(text)});
+}
+
 double AssumedUncertainties::take(std::string_view quantity, double measured) {
   const Assumption assumed = assumption(quantity, measured);
-  const std::string text = fmt::format("u({}) ({} assumed)", quantity, assumed.text);
-  if (std::find(texts_.begin(), texts_.end(), text) == texts_.end()) texts_.push_back(text);
+  note(fmt::format("u({})", quantity), fmt::format("u({}) ({} assumed)", quantity, assumed.text));
   return assumed.value;
 }
 
 double AssumedUncertainties::take_of_liquids() {
-  const std::string text =
-      fmt::format("u(x) (0.003 assumed, {:.0f} % of a smaller fraction)", 100 * assumed_relative_of_liquids);
-  if (std::find(texts_.begin(), texts_.end(), text) == texts_.end()) texts_.push_back(text);
+  note("u(x)", fmt::format("u(x) (0.003 assumed, {:.0f} % of a smaller fraction)",
+                           100 * assumed_relative_of_liquids));
   return 0.003;
 }
 
-void AssumedUncertainties::add_notice(const std::string& file, Notices& notices) const {
-  if (texts_.empty()) return;
+void AssumedUncertainties::add_notice(const std::string& file, DataKind kind, Notices& notices) const {
+  const std::vector<std::string_view>& weighing = describe(kind).uncertainties;
+  std::vector<std::string> texts;
+  for (const Taken& one : taken_) {
+    if (std::find(weighing.begin(), weighing.end(), one.quantity) != weighing.end())
+      texts.push_back(one.text);
+  }
+  if (texts.empty()) return;
   notices.add("uncertainty-assumed",
               fmt::format("{} does not state {}. Weights, standard errors and chi-square rest on that", file,
-                          joined(texts_, ", ")));
+                          joined(texts, ", ")));
 }
 
 }  // namespace jampot

@@ -1,9 +1,9 @@
 #include "jampot/phase/virial_vapour.hpp"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 
@@ -12,7 +12,7 @@ namespace jampot {
 struct VirialVapour::Work {
   Eigen::VectorXd unknown, residual;  // ln u_i = ln(monomers of i/y_i), ln N
   Eigen::MatrixXd jacobian, right, answer;
-  Eigen::PartialPivLU<Eigen::MatrixXd> lu;
+  LuSolver lu;
 };
 
 VirialVapour::VirialVapour(std::unique_ptr<VirialCoefficients> coefficients)
@@ -119,8 +119,8 @@ void VirialVapour::find_monomers(double T_K, double P_Pa, std::span<const double
     work.residual[last] = (total + dimers) / N - 1;
     work.jacobian(last, last) = -(total + 2 * dimers) / N;
     const double most = work.residual.lpNorm<Eigen::Infinity>();
-    work.lu.compute(work.jacobian);
-    work.residual = work.lu.solve(work.residual).eval();
+    work.lu.factor(work.jacobian);
+    work.lu.solve(work.residual, work.residual);
     const double longest = work.residual.lpNorm<Eigen::Infinity>();
     if (!std::isfinite(longest)) break;
     work.unknown -= work.residual * std::min(1.0, 2 / std::max(longest, 1e-300));
@@ -161,7 +161,7 @@ void VirialVapour::chemical(double T_K, double P_Pa, std::span<const double> y, 
     }
     work.right(last, 2 + row) += u / N;
   }
-  work.answer = work.lu.solve(work.right);
+  work.lu.solve(work.right, work.answer);
   for (std::size_t i = 0; i < n; ++i) {
     const auto row = static_cast<Eigen::Index>(i);
     const double free = B_->total(i, i).value - B_->bound(i, i).value;

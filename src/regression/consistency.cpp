@@ -2,11 +2,11 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <boost/math/special_functions/legendre.hpp>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/incipient.hpp"
@@ -105,7 +105,7 @@ class Checker {
         A(r, k) = boost::math::legendre_p(static_cast<int>(k), 2 * point.x1 - 1);
       b[r] = point.ln_ratio();
     }
-    const Eigen::VectorXd c = A.colPivHouseholderQr().solve(b);
+    const Eigen::VectorXd c = least_squares(A, b);
     double above = 0, below = 0;
     constexpr int steps = 400;
     for (int s = 0; s < steps; ++s) {
@@ -199,7 +199,7 @@ class Checker {
         J(row, k) = y1 * (g + (1 - point.x1) * slope) + (1 - y1) * (g - point.x1 * slope);
       }
     }
-    const Eigen::VectorXd step = J.colPivHouseholderQr().solve(r);
+    const Eigen::VectorXd step = least_squares(J, r);
     for (Eigen::Index k = 0; k < m; ++k) a[static_cast<std::size_t>(k)] += std::clamp(step[k], -1.0, 1.0);
     return r.squaredNorm();
   }

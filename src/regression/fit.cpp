@@ -3,26 +3,31 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <boost/random/sobol.hpp>
-#include <boost/random/uniform_01.hpp>
 #include <cmath>
 
+#include "explore.hpp"
 #include "fit_notices.hpp"
-#include "fit_problem.hpp"
 #include "fit_results.hpp"
+#include "fit_task.hpp"
+#include "impossible.hpp"
+#include "influence.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/regression/plausibility.hpp"
+#include "knowledge_residual.hpp"
+#include "pure_pressures.hpp"
+#include "scaled_pure_model.hpp"
 
 namespace jampot {
 namespace {
 
-std::vector<const DataPoint*> mixed_points(const std::vector<DataSet>& sets) {
+std::vector<const DataPoint*> boiling_points(const std::vector<DataSet>& sets, bool with_pure) {
   std::vector<const DataPoint*> points;
   for (const DataSet& set : sets) {
     if (!vapour_liquid(set.kind)) continue;
     for (const DataPoint& point : set.points) {
-      if (!point.is_pure() && point.excluded.empty()) points.push_back(&point);
+      if (point.used() && (with_pure || !point.is_pure())) points.push_back(&point);
     }
   }
   return points;
@@ -39,79 +44,121 @@ std::vector<std::pair<DataKind, const DataPoint*>> liquid_points(const std::vect
   return points;
 }
 
-std::vector<std::vector<double>> starting_points(const ParameterPlan& plan, int starts) {
-  std::vector<std::vector<double>> points{plan.neutral};
-  const std::size_t dimensions = plan.free.size();
-  boost::random::sobol sequence(dimensions);
-  boost::random::uniform_01<double> uniform;
-  while (points.size() < static_cast<std::size_t>(std::max(1, starts))) {
-    std::vector<double> point(dimensions);
-    for (std::size_t p = 0; p < dimensions; ++p) {
-      point[p] = plan.start_low[p] + uniform(sequence) * (plan.start_high[p] - plan.start_low[p]);
-    }
-    points.push_back(std::move(point));
+// Of minima, the best first, the one that can be the liquid of the data: the first against which nothing
+// speaks, unless it lies so much higher that the data do. Those before it are set aside with the reason.
+std::size_t possible(FitProblem& problem, const std::vector<std::pair<Descent, int>>& minima,
+                     const std::vector<DataSet>& sets, double degrees_of_freedom,
+                     std::vector<std::string>& reasons) {
+  constexpr double worse = 0.25, noise = 10;
+  const double least = minima.front().first.objective;
+  const double overdispersion = std::max(1.0, least / std::max(1.0, degrees_of_freedom));
+  reasons.assign(minima.size(), "");
+  for (std::size_t k = 0; k < minima.size(); ++k) {
+    if (minima[k].first.objective > least + std::max(worse * least, noise * overdispersion)) break;
+    problem.context().set(minima[k].first.scaled.data());
+    reasons[k] = impossible(problem.context().mixture().activity(), sets);
+    if (reasons[k].empty()) return k;
   }
-  return points;
+  reasons.assign(minima.size(), "");
+  return 0;
 }
 
-// Groups the ends of the descents; two are the same minimum where objective and parameters agree.
-std::vector<std::pair<Descent, int>> distinct(std::vector<Descent> descents) {
-  std::sort(descents.begin(), descents.end(),
-            [](const Descent& a, const Descent& b) { return a.objective < b.objective; });
-  std::vector<std::pair<Descent, int>> groups;
-  for (Descent& descent : descents) {
-    const auto same = [&](const std::pair<Descent, int>& group) {
-      if (std::abs(group.first.objective - descent.objective) > 1e-4 * descent.objective) return false;
-      for (std::size_t p = 0; p < descent.scaled.size(); ++p) {
-        if (std::abs(group.first.scaled[p] - descent.scaled[p]) > 0.01 * (1 + std::abs(descent.scaled[p])))
-          return false;
-      }
-      return true;
-    };
-    const auto found = std::find_if(groups.begin(), groups.end(), same);
-    if (found != groups.end()) {
-      ++found->second;
-    } else {
-      groups.emplace_back(std::move(descent), 1);
-    }
+void check_knowledge(const FitOptions& options, const std::vector<Substance>& substances,
+                     const ParameterPlan& plan) {
+  if (options.no_split && substances.size() != 2)
+    throw RequestError("`no_split` is there for two substances");
+  for (const Prior& prior : options.priors) {
+    if (!(std::isfinite(prior.value) && prior.u > 0 && std::isfinite(prior.u)))
+      throw RequestError(fmt::format("the prior of {} needs a value and a positive uncertainty", prior.name));
+    const bool known = std::any_of(plan.all.begin(), plan.all.end(), [&](const FittedParameter& parameter) {
+      return parameter.is_free() && is_about(prior, parameter);
+    });
+    if (known) continue;
+    std::vector<std::string> names;
+    for (const FittedParameter& parameter : plan.all)
+      if (parameter.is_free()) names.push_back(parameter.name);
+    throw RequestError(
+        fmt::format("no fitted parameter is called '{}'; there are {}", prior.name, joined(names, ", ")));
   }
-  return groups;
+  if (!options.priors.empty() && options.objective != Objective::maximum_likelihood)
+    throw RequestError(
+        "a prior is weighed against stated uncertainties: it needs the objective maximum-likelihood");
 }
 
-// The minima that descents ended in, with exact distances to two liquids; those that are one then are one.
-std::vector<std::pair<Descent, int>> polished_minima(FitProblem& problem,
-                                                     const std::vector<std::pair<Descent, int>>& rough) {
-  constexpr std::size_t most_polished = 4;
-  constexpr double much_worse = 3;
-  std::vector<std::pair<Descent, int>> minima;
-  for (std::size_t k = 0; k < std::min(rough.size(), most_polished); ++k) {
-    if (rough[k].first.objective > much_worse * rough.front().first.objective) break;
-    auto exact = problem.polish(rough[k].first);
-    if (!exact) continue;
-    const auto same = [&](const std::pair<Descent, int>& known) {
-      return std::abs(known.first.objective - exact->objective) <= 1e-6 * exact->objective;
-    };
-    const auto found = std::find_if(minima.begin(), minima.end(), same);
-    if (found != minima.end()) {
-      found->second += rough[k].second;
-    } else {
-      minima.emplace_back(std::move(*exact), rough[k].second);
-    }
+// Says where the vapour pressures of the data's own pure points would move a parameter.
+void tell_own_pressures(Fit& result, const FitTask& task, const std::vector<DataSet>& sets,
+                        const Descent& best) {
+  const bool pure_points = std::any_of(sets.begin(), sets.end(), [](const DataSet& set) {
+    return vapour_liquid(set.kind) &&
+           std::any_of(set.points.begin(), set.points.end(),
+                       [](const DataPoint& point) { return point.used() && point.is_pure(); });
+  });
+  if (task.options.pure != PurePressures::bank || !pure_points) return;
+  FitTask other = task;
+  other.substances = with_factors(task.substances, own_factors(sets));
+  const auto found = other.problem()->polish(best);
+  if (!found) return;
+  std::size_t p = 0;
+  for (const FittedParameter& parameter : result.parameters) {
+    if (!parameter.is_free()) continue;
+    const double value = found->scaled[p] * task.plan.free[p].scale;
+    ++p;
+    constexpr double much = 2;  // standard errors
+    const double moved = std::abs(value - parameter.value) / parameter.std_error;
+    if (!(moved > much)) continue;
+    result.notices.add(
+        "own-vapour-pressures",
+        fmt::format(
+            "with vapour pressures scaled to the pure points of the data {} would be {:.5g} instead of "
+            "{:.5g}, "
+            "{:.1f} standard errors away, and the objective {:.5g} instead of {:.5g}: `pure` own takes them, "
+            "`pure` fit weighs both",
+            parameter.name, value, parameter.value, moved, found->objective, best.objective));
+    return;
   }
-  std::sort(minima.begin(), minima.end(),
-            [](const auto& a, const auto& b) { return a.first.objective < b.first.objective; });
-  return minima;
 }
 
-Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& options) {
+// What was fitted of the vapour pressures goes into the substances of the result.
+void take_factors(Fit& result) {
+  std::vector<double> factors(result.substances.size(), 1.0);
+  const std::size_t terms = result.substances.size() * (result.substances.size() - 1) / 2 *
+                            terms_for_fit(result.options.model).size();
+  for (const FittedParameter& parameter : result.parameters) {
+    if (parameter.term != ScaledPureModel::term_name) continue;
+    const std::size_t i = parameter.term_index - terms;
+    factors[i] = std::exp(parameter.value);
+    result.pure_factors.push_back({result.substances[i].name, factors[i], factors[i] * parameter.std_error});
+  }
+  result.substances = with_factors(std::move(result.substances), factors);
+}
+
+FitOptions with_pure_prior(FitOptions options) {
+  if (options.pure != PurePressures::fit) return options;
+  if (options.objective != Objective::maximum_likelihood)
+    throw RequestError("vapour pressures are fitted with the objective maximum-likelihood alone");
+  if (!(options.u_pure > 0 && options.u_pure < 0.2))
+    throw RequestError("the uncertainty of the vapour pressures lies above 0 and below 20 %");
+  options.priors.push_back({ScaledPureModel::term_name, 0, options.u_pure});
+  return options;
+}
+
+Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
+  const FitOptions options = with_pure_prior(asked);
   if (given.empty()) throw RequestError("no data to fit");
   for (const DataSet& set : given)
     demand_points(set, options.objective == Objective::maximum_likelihood || !vapour_liquid(set.kind));
   const std::vector<DataSet> sets = with_common_substances(given);
-  const std::vector<const DataPoint*> points = mixed_points(sets);
+  const std::vector<const DataPoint*> points = boiling_points(sets, options.pure == PurePressures::fit);
   Fit result;
   result.options = options;
   result.substances = sets.front().substances;
+  if (options.pure == PurePressures::own) {
+    const std::vector<double> factors = own_factors(sets);
+    for (std::size_t i = 0; i < factors.size(); ++i) {
+      if (factors[i] != 1) result.pure_factors.push_back({result.substances[i].name, factors[i]});
+    }
+    result.substances = with_factors(std::move(result.substances), factors);
+  }
   result.points = static_cast<int>(points.size());
   for (const DataSet& set : sets) {
     result.data.push_back(set.name);
@@ -141,50 +188,50 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& options) 
   }
   const ParameterPlan plan =
       plan_parameters(options, result.substances, result.points == 0 ? 300 : T_sum / result.points);
+  check_knowledge(options, result.substances, plan);
+  for (const Prior& prior : options.priors) {
+    measured +=
+        static_cast<int>(std::count_if(plan.all.begin(), plan.all.end(), [&](const FittedParameter& one) {
+          return one.is_free() && is_about(prior, one);
+        }));
+  }
   check_count(result, plan.free.size(), measured);
   result.parameters = plan.all;
   result.comparisons = measured;
   result.degrees_of_freedom = static_cast<double>(measured) - static_cast<double>(plan.free.size());
 
-  Mixture mixture(result.substances, make_activity_model_to_fit(options.model, result.substances), {},
-                  options.vapour);
-  FitProblem problem(std::move(mixture), plan, options.objective, points, liquids, options.robust);
-  std::vector<Descent> descents;
-  if (options.progress) options.progress->expected += options.starts;
-  for (const std::vector<double>& start : starting_points(plan, options.starts)) {
-    if (options.progress) ++options.progress->done;
-    if (auto descent = problem.descend(start)) descents.push_back(std::move(*descent));
-  }
-  if (descents.empty()) {
+  const FitTask task{options, result.substances, plan, points, liquids};
+  const auto whole = task.problem();
+  FitProblem& problem = *whole;
+  Explored found = explore(task, problem);
+  if (found.minima.empty()) {
     throw CalculationError(
         fmt::format("none of {} starting points led to a fit; are the pressures, temperatures and "
                     "units of the data right?",
-                    options.starts));
+                    found.starts));
   }
-  auto groups = distinct(std::move(descents));
-  if (problem.with_two_liquids()) {
-    // To first order until then, the minima may stand in another order.
-    auto minima = polished_minima(problem, groups);
-    if (!minima.empty()) groups = std::move(minima);
-  }
-  const auto polished = problem.polish(groups.front().first);
+  result.search = {found.starts, found.reached_best};
+  std::vector<std::string> reasons;
+  const std::size_t chosen = possible(problem, found.minima, sets, result.degrees_of_freedom, reasons);
+  const auto polished = problem.polish(found.minima[chosen].first);
   if (!polished) {
     throw CalculationError(
         "the best of the starting points led into a flat valley without an end: the data do not "
         "determine the parameters. Hold one of them (`hold`), or use fewer coefficients (`form`)");
   }
-  groups.front().first = *polished;
-  const Descent& best = groups.front().first;
-  for (const auto& [descent, count] : groups) {
+  Descent best = *polished;
+  for (std::size_t k = 0; k < found.minima.size(); ++k) {
+    const auto& [descent, count] = found.minima[k];
     if (!descent.converged) continue;
-    LocalMinimum minimum{descent.scaled, descent.objective, count};
+    LocalMinimum minimum{descent.scaled, descent.objective, count, reasons[k]};
     for (std::size_t p = 0; p < plan.free.size(); ++p) minimum.values[p] *= plan.free[p].scale;
     result.minima.push_back(std::move(minimum));
   }
+  std::stable_partition(result.minima.begin(), result.minima.end(),
+                        [](const LocalMinimum& minimum) { return minimum.set_aside.empty(); });
   result.objective = best.objective;
   set_values(result, plan, best);
   set_covariance(result, plan, problem.information(best));
-  result.evaluations = problem.context().mixture().evaluations();
 
   problem.context().set(best.scaled.data());
   fill_residuals(result, sets, problem.context(), best);
@@ -193,8 +240,19 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& options) 
   fill_rms(result, sets);
   fill_tests(result);
   result.aicc = aicc(result, static_cast<double>(plan.free.size()));
-  set_intervals(result, plan, problem, best);
+  std::vector<Descent> rivals;
+  for (std::size_t k = 0; k < found.minima.size(); ++k) {
+    if (k != chosen && reasons[k].empty() && found.minima[k].first.converged)
+      rivals.push_back(found.minima[k].first);
+  }
+  set_intervals(result, task, best, rivals);
   follow_ties(result);
+  fill_influence(result, task, problem, best);
+  fill_sets(result, task, sets, best);
+  find_wrong_rows(result, task, problem, best);
+  tell_own_pressures(result, task, sets, best);
+  take_factors(result);
+  result.evaluations = found.evaluations + problem.context().mixture().evaluations();
   add_fit_notices(result, sets);
   return result;
 }

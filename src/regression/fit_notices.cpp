@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <filesystem>
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
@@ -16,6 +17,10 @@ namespace jampot {
 namespace {
 
 constexpr double improbable = 0.01;
+
+std::string file_name(const std::string& path) {
+  return std::filesystem::path(path).filename().string();
+}
 
 std::string in_words(double probability) {
   return probability < 1e-15 ? "probability below 1e-15" : fmt::format("probability {:.1e}", probability);
@@ -58,10 +63,22 @@ void misfit(Fit& fit) {
                       what, runs->runs - 1, std::max(1.0, runs->expected - 1), in_words(runs->probability)));
     }
   }
+}
+
+// Points far off the model: the worst, and every row that agrees when two of its numbers are exchanged.
+void outliers(Fit& fit) {
   double largest = 0;
   const ResidualRow* worst = nullptr;
   for (const ResidualRow& row : fit.residuals) {
     if (!row.used()) continue;
+    if (!row.reads_right.empty()) {
+      fit.notices.add("wrong-row",
+                      fmt::format("{}, line {}: with {} the point at x1 = {:.4f} agrees with the others; "
+                                  "as it stands it is {:.0f} standard uncertainties off the fit to them",
+                                  file_name(fit.data[row.set]), row.measured.line, row.reads_right,
+                                  row.measured.x[0], row.distance_without));
+      continue;
+    }
     double size = std::abs(row.standardised_P);
     for (const double value : row.standardised_y) size = std::max(size, std::abs(value));
     if (size > largest) {
@@ -70,13 +87,45 @@ void misfit(Fit& fit) {
     }
   }
   constexpr double outlying = 4;
-  if (worst != nullptr && largest > outlying) {
-    fit.notices.add(
-        "outlier",
-        fmt::format("the point at x1 = {:.4f}, {:.2f} degC (line {} of its file) is {:.1f} standard "
-                    "uncertainties off the fitted model",
-                    worst->measured.x[0], worst->measured.T_K - celsius_zero, worst->measured.line, largest));
+  if (worst == nullptr || largest <= outlying) return;
+  const bool by_y =
+      !worst->standardised_y.empty() && std::abs(worst->standardised_y[0]) > std::abs(worst->standardised_P);
+  fit.notices.add(
+      "outlier", fmt::format("the point at x1 = {:.4f}, {:.2f} degC (line {} of its file) is {:.1f} standard "
+                             "uncertainties off the fitted model, {}",
+                             worst->measured.x[0], worst->measured.T_K - celsius_zero, worst->measured.line,
+                             largest, by_y ? "by its vapour" : "by its boiling point"));
+}
+
+// Which of several sets does not go with the others.
+void disagreeing_sets(Fit& fit) {
+  if (fit.sets.empty() || fit.degrees_of_freedom <= 0 || fit.chi_square_probability >= improbable) return;
+  const double all = fit.objective / fit.degrees_of_freedom;
+  std::vector<const SetAgreement*> culprits;
+  double least = HUGE_VAL;
+  for (const SetAgreement& set : fit.sets) least = std::min(least, set.without.value_or(HUGE_VAL));
+  constexpr double better = 0.6, alike = 1.5;
+  for (const SetAgreement& set : fit.sets) {
+    if (set.without && *set.without < better * all && *set.without < alike * least) culprits.push_back(&set);
   }
+  if (culprits.empty()) return;
+  const auto list = [&] {
+    std::vector<std::string> names;
+    for (const SetAgreement* set : culprits)
+      names.push_back(fmt::format("{} ({:.2f} without it)", file_name(set->name), *set->without));
+    return joined(names, ", ");
+  };
+  fit.notices.add(
+      "sets-disagree",
+      culprits.size() == 1
+          ? fmt::format(
+                "{} contradicts the other data: chi-square over its degrees of freedom is {:.2f} with it "
+                "and {:.2f} without",
+                file_name(culprits.front()->name), all, *culprits.front()->without)
+          : fmt::format(
+                "data sets contradict each other: chi-square over its degrees of freedom is {:.2f} with all; "
+                "leaving out any one of these helps: {}. The data alone do not say which is wrong",
+                all, list()));
 }
 
 void doubtful_parameters(Fit& fit) {
@@ -108,13 +157,39 @@ void doubtful_parameters(Fit& fit) {
       }
     }
   }
-  if (fit.minima.size() > 1) {
+  for (const LocalMinimum& minimum : fit.minima) {
+    if (minimum.set_aside.empty()) continue;
+    fit.notices.add(
+        "minimum-set-aside",
+        fmt::format("a minimum with the objective {:.6g}, below {:.6g} of the result, was set aside: it has "
+                    "{}",
+                    minimum.objective, fit.objective, minimum.set_aside));
+  }
+  if (!fit.search.settled() && fit.options.starts == 0)
+    fit.notices.add(
+        "search-unsettled",
+        fmt::format("the lowest minimum was reached {} of {} times: a lower one is possible. More starting "
+                    "points (`starts`) or a term held (`hold`) would settle it",
+                    fit.search.reached_best, fit.search.starts));
+  if (fit.minima.size() > 1 && fit.minima[1].set_aside.empty()) {
     const LocalMinimum& second = fit.minima[1];
+    constexpr double chance = 3.84;  // of one parameter, at 95 %
+    const bool known = fit.options.objective == Objective::maximum_likelihood;
+    if (known && second.objective - fit.objective < chance) {
+      std::vector<std::string> values;
+      for (std::size_t p = 0; p < free.size(); ++p)
+        values.push_back(fmt::format("{} = {:.5g}", free[p]->name, second.values[p]));
+      fit.notices.add(
+          "rival-minimum",
+          fmt::format("other parameters describe the data as well: {} (objective {:.5g} against {:.5g}). The "
+                      "95 % intervals hold both; the standard errors and the covariance do not",
+                      joined(values, ", "), second.objective, fit.objective));
+    }
     // The best was polished after the others had been cut short, so it is never above them but by rounding.
     fit.notices.add("other-minima",
                     fmt::format("{} distinct minima were reached from {} starting points; the next best "
                                 "has the objective {:.6g}, the best {:.6g}",
-                                fit.minima.size(), fit.options.starts,
+                                fit.minima.size(), fit.search.starts,
                                 std::max(second.objective, fit.objective), fit.objective));
   }
 }
@@ -332,6 +407,8 @@ void pure_points(Fit& fit, const std::vector<DataSet>& sets) {
 void add_fit_notices(Fit& fit, const std::vector<DataSet>& sets) {
   if (fit.notices.has("data-implausible")) return;  // whatever else is odd follows from it
   misfit(fit);
+  outliers(fit);
+  disagreeing_sets(fit);
   doubtful_parameters(fit);
   invented_split(fit);
   missing_split(fit);

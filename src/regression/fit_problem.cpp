@@ -2,12 +2,16 @@
 
 #include <fmt/format.h>
 
+#include <Eigen/Cholesky>
 #include <algorithm>
+#include <cmath>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
+#include "knowledge_residual.hpp"
 #include "quiet_solver.hpp"
+#include "scaled_pure_model.hpp"
 
 namespace jampot {
 namespace {
@@ -118,6 +122,28 @@ void join_ties(ParameterPlan& plan, const FitOptions& options) {
 
 }  // namespace
 
+namespace {
+
+// ln of a factor for each vapour pressure, behind the terms of the model. One per cent is of order one.
+void add_pure_factors(ParameterPlan& plan, const std::vector<Substance>& substances, std::size_t terms) {
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    if (!substances[i].vapour_pressure) continue;
+    FittedParameter parameter;
+    parameter.term = ScaledPureModel::term_name;
+    parameter.name = fmt::format("ln factor of Psat({})", substances[i].short_name());
+    parameter.term_index = terms + i;
+    plan.all.push_back(parameter);
+    plan.free.push_back({parameter.term_index, Coefficient::constant, 0.01});
+    plan.start_low.push_back(0);
+    plan.start_high.push_back(0);
+    plan.neutral.push_back(0);
+    plan.lowest.push_back(-20);
+    plan.highest.push_back(20);
+  }
+}
+
+}  // namespace
+
 ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Substance>& substances,
                               double reference_T_K) {
   check_terms(options);
@@ -161,13 +187,14 @@ ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Subst
   }
   if (plan.free.empty()) throw RequestError("every parameter is held; there is nothing to fit");
   join_ties(plan, options);
+  if (options.pure == PurePressures::fit) add_pure_factors(plan, substances, pairs.size() * terms.size());
   return plan;
 }
 
-FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective objective,
+FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, const FitOptions& fit_options,
                        std::vector<const DataPoint*> points,
-                       const std::vector<std::pair<DataKind, const DataPoint*>>& liquids, bool robust)
-    : context_(std::move(mixture), plan.free), objective_(objective), points_(std::move(points)) {
+                       const std::vector<std::pair<DataKind, const DataPoint*>>& liquids)
+    : context_(std::move(mixture), plan.free), objective_(fit_options.objective), points_(std::move(points)) {
   if (!points_.empty()) context_.mixture().demand_volatilities();
   for (const FittedParameter& parameter : plan.all) {
     // A term starts as a pure constant at its neutral value; what is fitted or held replaces it.
@@ -187,7 +214,7 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective obj
 
   // Beyond three standard uncertainties a point pulls no harder than there.
   constexpr double bend = 3;
-  if (robust) loss_ = std::make_unique<ceres::HuberLoss>(bend);
+  if (fit_options.robust) loss_ = std::make_unique<ceres::HuberLoss>(bend);
   ceres::Problem::Options options;
   options.cost_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
   options.loss_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
@@ -222,10 +249,39 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, Objective obj
     }
   }
   add_liquids(liquids);
+  add_priors(plan, fit_options.priors);
+  if (fit_options.no_split) add_one_liquid();
+}
+
+void FitProblem::add_priors(const ParameterPlan& plan, const std::vector<Prior>& priors) {
+  for (const Prior& prior : priors) {
+    std::size_t p = 0;
+    for (const FittedParameter& parameter : plan.all) {
+      if (!parameter.is_free()) continue;
+      if (is_about(prior, parameter)) {
+        priors_.push_back(std::make_unique<PriorResidual>(plan.free.size(), p, plan.free[p].scale, prior));
+        problem_->AddResidualBlock(priors_.back().get(), nullptr, scaled_.data());
+      }
+      ++p;
+    }
+  }
+}
+
+void FitProblem::add_one_liquid() {
+  double cold = HUGE_VAL, hot = 0;
+  const auto take = [&](double T_K) {
+    cold = std::min(cold, T_K);
+    hot = std::max(hot, T_K);
+  };
+  for (const DataPoint* point : points_) take(point->T_K);
+  for (const DataPoint* point : liquid_points_) take(point->T_K);
+  one_liquid_ = std::make_unique<OneLiquidResidual>(context_, std::vector<double>{cold, hot});
+  problem_->AddResidualBlock(one_liquid_.get(), nullptr, scaled_.data());
 }
 
 void FitProblem::add_liquids(const std::vector<std::pair<DataKind, const DataPoint*>>& liquids) {
   for (const auto& [kind, point] : liquids) {
+    liquid_points_.push_back(point);
     if (const LiquidValue* value = describe(kind).value) {
       liquid_residuals_.push_back(std::make_unique<LiquidValueResidual>(context_, *value, *point));
     } else {
@@ -237,22 +293,29 @@ void FitProblem::add_liquids(const std::vector<std::pair<DataKind, const DataPoi
   }
 }
 
-std::optional<Descent> FitProblem::descend_held(const Descent& from, std::size_t p, double value) {
-  scaled_ = from.scaled;
-  adjustments_ = from.adjustments;
-  scaled_[p] = value;
-  if (scaled_.size() == 1) {
+void FitProblem::hold(const std::vector<std::size_t>& held) {
+  if (held.size() == scaled_.size()) {
     problem_->SetParameterBlockConstant(scaled_.data());
   } else {
     problem_->SetManifold(scaled_.data(),
-                          new ceres::SubsetManifold(static_cast<int>(scaled_.size()), {static_cast<int>(p)}));
+                          new ceres::SubsetManifold(static_cast<int>(scaled_.size()),
+                                                    std::vector<int>(held.begin(), held.end())));
   }
-  auto found = minimise(1e-9, 100);
-  if (scaled_.size() == 1) {
-    problem_->SetParameterBlockVariable(scaled_.data());
-  } else {
-    problem_->SetManifold(scaled_.data(), nullptr);
-  }
+}
+
+void FitProblem::release() {
+  problem_->SetParameterBlockVariable(scaled_.data());
+  problem_->SetManifold(scaled_.data(), nullptr);
+}
+
+std::optional<Descent> FitProblem::descend_held(const Descent& from, std::size_t p) {
+  scaled_ = from.scaled;
+  adjustments_ = from.adjustments;
+  hold({p});
+  constexpr double relative_change = 1e-8;  // of the objective: what an end of a profile can show
+  constexpr int most_iterations = 100;
+  auto found = minimise(relative_change, most_iterations);
+  release();
   return found;
 }
 
@@ -266,18 +329,26 @@ std::vector<std::vector<double>> FitProblem::liquid_residuals(const Descent& sol
   return all;
 }
 
-std::optional<Descent> FitProblem::descend(const std::vector<double>& start) {
+std::optional<Descent> FitProblem::descend(const std::vector<double>& start,
+                                           const std::vector<std::size_t>& held) {
   for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
   scaled_ = start;
   std::fill(adjustments_.begin(), adjustments_.end(), 0.0);
   constexpr double relative_change = 1e-7;  // of the objective; the best minimum is polished afterwards
   constexpr int most_iterations = 40;
-  return minimise(relative_change, most_iterations);
+  if (held.empty()) return minimise(relative_change, most_iterations);
+  hold(held);
+  auto found = minimise(relative_change, most_iterations);
+  release();
+  return found;
 }
 
 std::optional<Descent> FitProblem::polish(const Descent& found) {
   scaled_ = found.scaled;
-  adjustments_ = found.adjustments;
+  if (found.adjustments.empty())
+    std::fill(adjustments_.begin(), adjustments_.end(), 0.0);
+  else
+    adjustments_ = found.adjustments;
   constexpr double relative_change = 1e-11;  // below it rounding decides
   constexpr int most_iterations = 500;
   for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
@@ -355,34 +426,50 @@ std::optional<Descent> FitProblem::minimise_once(double tolerance, int most_iter
                  summary.termination_type == ceres::CONVERGENCE};
 }
 
-Eigen::MatrixXd FitProblem::information(const Descent& solution) {
+PointInformation information_of(const ceres::CostFunction& residual, const double* parameters,
+                                const double* adjustments) {
   using RowMajor = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::RowMajor>;
-  const auto parameters = static_cast<Eigen::Index>(solution.scaled.size());
+  const Eigen::Index rows = residual.num_residuals(), free = residual.parameter_block_sizes()[0];
+  const Eigen::Index adjusted = adjustments != nullptr ? residual.parameter_block_sizes()[1] : 0;
+  Eigen::VectorXd values(rows);
+  RowMajor A(rows, free), B(rows, adjusted);
+  const double* blocks[] = {parameters, adjustments};
+  double* jacobians[] = {A.data(), B.data()};
+  residual.Evaluate(blocks, values.data(), jacobians);
+  PointInformation one{A.transpose() * A, A.transpose() * values, values.squaredNorm()};
+  if (adjusted == 0) return one;
+  const Eigen::MatrixXd BtA = B.transpose() * A;
+  const Eigen::VectorXd Btr = B.transpose() * values;
+  const Eigen::LDLT<Eigen::MatrixXd> BtB(B.transpose() * B);
+  one.information -= BtA.transpose() * BtB.solve(BtA);
+  one.gradient -= BtA.transpose() * BtB.solve(Btr);
+  return one;
+}
+
+std::vector<PointInformation> FitProblem::informations(const Descent& solution) {
   const std::size_t n = context_.mixture().size();
-  Eigen::MatrixXd information = Eigen::MatrixXd::Zero(parameters, parameters);
+  std::vector<PointInformation> all;
   for (std::size_t k = 0; k < residuals_.size(); ++k) {
-    const Eigen::Index rows = residuals_[k]->num_residuals();
-    Eigen::VectorXd values(rows);
-    const Eigen::Index adjusted = with_adjustments() ? residuals_[k]->parameter_block_sizes()[1] : 0;
-    RowMajor A(rows, parameters), B(rows, adjusted);
-    const double* blocks[] = {solution.scaled.data(),
-                              with_adjustments() ? &solution.adjustments[n * k] : nullptr};
-    double* jacobians[] = {A.data(), B.data()};
-    residuals_[k]->Evaluate(blocks, values.data(), jacobians);
-    information += A.transpose() * A;
-    if (with_adjustments()) {
-      const Eigen::MatrixXd AtB = A.transpose() * B;
-      information -= AtB * (B.transpose() * B).ldlt().solve(AtB.transpose());
-    }
+    const double* adjustments = with_adjustments() ? &solution.adjustments[n * k] : nullptr;
+    all.push_back(information_of(*residuals_[k], solution.scaled.data(), adjustments));
   }
-  for (const auto& residual : liquid_residuals_) {
-    const Eigen::Index rows = residual->num_residuals();
-    Eigen::VectorXd values(rows);
-    RowMajor A(rows, parameters);
+  for (const auto& residual : liquid_residuals_)
+    all.push_back(information_of(*residual, solution.scaled.data(), nullptr));
+  return all;
+}
+
+Eigen::MatrixXd FitProblem::information(const Descent& solution) {
+  const auto parameters = static_cast<Eigen::Index>(solution.scaled.size());
+  Eigen::MatrixXd information = Eigen::MatrixXd::Zero(parameters, parameters);
+  for (const PointInformation& one : informations(solution)) information += one.information;
+  for (const auto& prior : priors_) {
+    double value = 0;
+    std::vector<double> row(solution.scaled.size());
     const double* blocks[] = {solution.scaled.data()};
-    double* jacobians[] = {A.data()};
-    residual->Evaluate(blocks, values.data(), jacobians);
-    information += A.transpose() * A;
+    double* jacobians[] = {row.data()};
+    prior->Evaluate(blocks, &value, jacobians);
+    const Eigen::Map<const Eigen::VectorXd> slope(row.data(), parameters);
+    information += slope * slope.transpose();
   }
   return information;
 }

@@ -33,17 +33,27 @@ struct Descent {
   bool converged = false;           ///< false: the search was cut short where it crept along a flat valley
 };
 
+/// What one point says of the free (scaled) parameters, its own adjustments eliminated.
+struct PointInformation {
+  Eigen::MatrixXd information;  ///< its part of the information matrix
+  Eigen::VectorXd gradient;     ///< half the derivative of its part of the objective
+  double square = 0;            ///< its part of the objective
+};
+/// @param adjustments  nullptr where the residual has none
+PointInformation information_of(const ceres::CostFunction& residual, const double* parameters,
+                                const double* adjustments);
+
 class FitProblem {
  public:
   /// @param points of vapour-liquid equilibria
   /// @param liquids points without a vapour, each with its kind
-  FitProblem(Mixture mixture, const ParameterPlan& plan, Objective objective,
+  FitProblem(Mixture mixture, const ParameterPlan& plan, const FitOptions& options,
              std::vector<const DataPoint*> points,
-             const std::vector<std::pair<DataKind, const DataPoint*>>& liquids, bool robust);
+             const std::vector<std::pair<DataKind, const DataPoint*>>& liquids);
 
   /// Descends from a starting point to a minimum, near enough to tell it from others; nothing where the model
-  /// could not be evaluated.
-  std::optional<Descent> descend(const std::vector<double>& start);
+  /// could not be evaluated. The parameters of the numbers `held` stay where they are.
+  std::optional<Descent> descend(const std::vector<double>& start, const std::vector<std::size_t>& held = {});
 
   /// Takes a minimum found by `descend` to the last digits; nothing where that did not converge. Distances to
   /// two liquids are exact from then on, until the next `descend`.
@@ -53,8 +63,11 @@ class FitProblem {
   /// eliminated.
   Eigen::MatrixXd information(const Descent& solution);
 
-  /// Descends from `from` with parameter p held at a value: for profiles of the objective.
-  std::optional<Descent> descend_held(const Descent& from, std::size_t p, double value);
+  /// Of the points of vapour-liquid equilibria in their order, then of those of liquids.
+  std::vector<PointInformation> informations(const Descent& solution);
+
+  /// Descends from `from` with parameter p held at its value there: for profiles of the objective.
+  std::optional<Descent> descend_held(const Descent& from, std::size_t p);
 
   /// The standardised residuals of each liquid point at a solution.
   std::vector<std::vector<double>> liquid_residuals(const Descent& solution);
@@ -67,6 +80,10 @@ class FitProblem {
   FitContext& context() { return context_; }
 
  private:
+  void hold(const std::vector<std::size_t>& held);
+  void release();
+  void add_priors(const ParameterPlan& plan, const std::vector<Prior>& priors);
+  void add_one_liquid();
   void add_liquids(const std::vector<std::pair<DataKind, const DataPoint*>>& liquids);
   std::optional<Descent> minimise(double tolerance, int most_iterations);
   std::optional<Descent> minimise_once(double tolerance, int most_iterations);
@@ -74,10 +91,12 @@ class FitProblem {
 
   FitContext context_;
   Objective objective_;
-  std::vector<const DataPoint*> points_;
+  std::vector<const DataPoint*> points_, liquid_points_;
   std::vector<std::unique_ptr<ceres::CostFunction>> residuals_;  ///< of the points, in their order
   std::vector<std::unique_ptr<ceres::CostFunction>> liquid_residuals_;
   std::vector<TwoLiquidsResidual*> reweighted_;
+  std::vector<std::unique_ptr<ceres::CostFunction>> priors_;
+  std::unique_ptr<ceres::CostFunction> one_liquid_;
   std::unique_ptr<ceres::LossFunction> loss_;
   std::vector<double> scaled_, adjustments_;  ///< what the problem's blocks point to
   std::unique_ptr<ceres::Problem> problem_;

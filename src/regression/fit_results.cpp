@@ -7,6 +7,7 @@
 #include <cmath>
 #include <numeric>
 
+#include "../basis/dense.hpp"
 #include "../basis/eigen.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/liquid_comparison.hpp"
@@ -34,27 +35,31 @@ void set_values(Fit& result, const ParameterPlan& plan, const Descent& best) {
   }
 }
 
+double scale_of(const Fit& fit) {
+  const double scatter = fit.objective / std::max(1.0, fit.degrees_of_freedom);
+  if (fit.options.objective != Objective::maximum_likelihood) return scatter;
+  return fit.options.errors == Errors::scatter ? std::max(1.0, scatter) : 1;
+}
+
 void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixXd& information) {
   const Eigen::Index free = information.rows();
   // Judged after scaling to unit diagonal, so that units play no part.
   const Eigen::VectorXd scale = information.diagonal().cwiseMax(1e-300).cwiseSqrt().cwiseInverse();
   const Eigen::MatrixXd scaled = scale.asDiagonal() * information * scale.asDiagonal();
-  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(scaled);
-  if (!(eigen.eigenvalues()[0] > 1e-13)) {
+  const SymmetricEigen eigen = symmetric_eigen(scaled);
+  if (!(eigen.values[0] > 1e-13)) {
     throw CalculationError(
         "the data cannot tell the fitted parameters apart: a combination of them has no influence on "
         "any measured quantity. Hold one of them (`hold`), or use fewer coefficients of temperature "
         "(`form`).");
   }
-  const Eigen::MatrixXd inverse = eigen.eigenvectors() * eigen.eigenvalues().cwiseInverse().asDiagonal() *
-                                  eigen.eigenvectors().transpose();
+  const Eigen::MatrixXd inverse =
+      eigen.vectors * eigen.values.cwiseInverse().asDiagonal() * eigen.vectors.transpose();
   Eigen::VectorXd unit(free);
   for (Eigen::Index p = 0; p < free; ++p) unit[p] = scale[p] * plan.free[static_cast<std::size_t>(p)].scale;
   Eigen::MatrixXd covariance = unit.asDiagonal() * inverse * unit.asDiagonal();
   // Where no uncertainty is taken as known, the scatter of the points sets the scale.
-  if (result.options.objective != Objective::maximum_likelihood) {
-    covariance *= result.objective / std::max(1.0, result.degrees_of_freedom);
-  }
+  covariance *= scale_of(result);
   const Eigen::VectorXd error = covariance.diagonal().cwiseSqrt();
   result.covariance = from_eigen(covariance);
   result.correlation =
@@ -64,8 +69,6 @@ void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixX
     if (parameter.is_free()) parameter.std_error = error[p++];
   }
 }
-
-namespace {
 
 // The deviations of ln P and y at measured T and x, each over the standard uncertainty that T, P, x and y
 // give it.
@@ -91,6 +94,8 @@ void standardise(FitContext& context, ResidualRow& row) {
     row.standardised_y.push_back((point.y[i] - bubble.y[i]) / std::sqrt(y_variance));
   }
 }
+
+namespace {
 
 // What the model says at the measured composition, with the held quantity as measured.
 void predict(FitContext& context, DataKind kind, ResidualRow& row) {
@@ -138,7 +143,7 @@ void fill_residuals(Fit& result, const std::vector<DataSet>& sets, FitContext& c
       ResidualRow row;
       row.set = s;
       row.measured = row.adjusted = point;
-      row.pure = point.is_pure();
+      row.pure = point.is_pure() && result.options.pure != PurePressures::fit;
       predict(context, sets[s].kind, row);
       if (!row.pure) standardise(context, row);
       if (row.used()) {
@@ -248,64 +253,6 @@ double aicc(const Fit& fit, double k) {
   if (!known) k += 1;  // the scale of the scatter
   const double misfit = known ? fit.objective : n * std::log(std::max(fit.objective, 1e-300) / n);
   return n - k - 1 > 0 ? misfit + 2 * k + 2 * k * (k + 1) / (n - k - 1) : HUGE_VAL;
-}
-
-// 95 % intervals: symmetric ones first, then, where the problem is visibly nonlinear, from profiles.
-void set_intervals(Fit& result, const ParameterPlan& plan, FitProblem& problem, const Descent& best) {
-  const bool known = result.options.objective == Objective::maximum_likelihood;
-  const double quantile =
-      known || result.degrees_of_freedom < 1
-          ? 1.959963984540054
-          : boost::math::quantile(boost::math::students_t(result.degrees_of_freedom), 0.975);
-  const double variance = known ? 1 : result.objective / std::max(1.0, result.degrees_of_freedom);
-  bool alpha_free = false;
-  for (const FittedParameter& parameter : result.parameters)
-    alpha_free = alpha_free || (parameter.is_free() && parameter.term == "alpha");
-  const bool profiled = result.options.profiles == Profiles::always ||
-                        (result.options.profiles == Profiles::when_nonlinear && alpha_free);
-  Progress* progress = profiled ? result.options.progress : nullptr;
-  if (progress) progress->expected += std::ssize(plan.free);
-  std::size_t p = 0;
-  for (FittedParameter& parameter : result.parameters) {
-    if (!parameter.is_free()) continue;
-    if (progress) ++progress->done;
-    parameter.low = parameter.value - quantile * parameter.std_error;
-    parameter.high = parameter.value + quantile * parameter.std_error;
-    if (profiled && !parameter.at_bound) {
-      const double scale = plan.free[p].scale, sd = std::abs(parameter.std_error / scale);
-      const auto excess = [&](double value) {
-        const auto found = problem.descend_held(best, p, value);
-        return found ? found->objective - best.objective - quantile * quantile * variance : HUGE_VAL;
-      };
-      // Outwards in growing steps until the objective has risen enough, then between the last two.
-      const auto end = [&](double direction) -> std::optional<double> {
-        double inside = best.scaled[p];
-        const double bound = direction > 0 ? plan.highest[p] : plan.lowest[p];
-        for (double step = quantile * sd; step < 60 * sd; step *= 1.4) {
-          double outside = best.scaled[p] + direction * step;
-          const bool at_bound = direction * (outside - bound) >= 0;
-          if (at_bound) outside = bound;
-          const double rise = excess(outside);
-          if (rise > 0) {
-            for (int halving = 0; halving < 12; ++halving) {
-              const double middle = (inside + outside) / 2;
-              (excess(middle) > 0 ? outside : inside) = middle;
-            }
-            return (inside + outside) / 2;
-          }
-          if (at_bound) return std::nullopt;
-          inside = outside;
-        }
-        return std::nullopt;
-      };
-      auto low = end(-1), high = end(1);
-      if (scale < 0) std::swap(low, high);
-      parameter.low = low ? *low * scale : -HUGE_VAL;
-      parameter.high = high ? *high * scale : HUGE_VAL;
-      parameter.profiled = true;
-    }
-    ++p;
-  }
 }
 
 // What is tied to another has its value and its uncertainty.

@@ -13,6 +13,7 @@
 #include "jampot/liquid/models.hpp"
 #include "jampot/regression/fit.hpp"
 #include "mean_square.hpp"
+#include "scaled_pure_model.hpp"
 
 namespace jampot {
 namespace {
@@ -114,7 +115,8 @@ std::vector<PairParameters> Fit::pairs() const {
       }
       const std::vector<const FittedParameter*> all = fitted();
       for (std::size_t row = 0; row < all.size(); ++row) {
-        if (all[row]->term_index / terms != p) continue;
+        if (all[row]->term_index / terms != p)
+          continue;  // factors of vapour pressures stand behind all pairs
         if (pair.fitted.empty()) pair.joint_row = row;
         pair.fitted.push_back({all[row]->term, all[row]->coefficient});
       }
@@ -136,6 +138,10 @@ Mixture Fit::mixture() const {
 
 AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const Azeotrope& azeotrope) {
   Mixture mixture = fit.mixture();
+  if (fit.options.pure == PurePressures::fit) {  // the factors of the vapour pressures are terms, too
+    mixture = Mixture(fit.substances, std::make_unique<ScaledPureModel>(mixture.activity().clone()), {},
+                      fit.options.vapour);
+  }
   const AzeotropeSensitivity sensitivity = azeotrope_sensitivity(mixture, sought, azeotrope);
   const auto fitted = fit.fitted();
   const Eigen::MatrixXd covariance = to_eigen(fit.fitted_covariance());

@@ -20,7 +20,7 @@ LiquidValueResidual::LiquidValueResidual(FitContext& context, const LiquidValue&
 bool LiquidValueResidual::Evaluate(double const* const* blocks, double* residuals, double** jacobians) const {
   context_.set(blocks[0]);
   const bool derivatives = jacobians != nullptr && jacobians[0] != nullptr;
-  kind_.evaluate(context_.mixture().activity(), point_, derivatives, model_);
+  kind_.evaluate(context_.liquid_alone(), point_, derivatives, model_);
   residuals[0] = weight_ * (model_.value - measured_);
   if (!std::isfinite(residuals[0])) return false;
   if (!derivatives) return true;
@@ -29,6 +29,7 @@ bool LiquidValueResidual::Evaluate(double const* const* blocks, double* residual
     const double basis = TemperatureFunction::basis(free.coefficient, point_.T_K),
                  basis_dT = TemperatureFunction::basis_dT(free.coefficient, point_.T_K);
     const auto of_term = [&](std::size_t t) {
+      if (t >= model_.by_term.size()) return 0.0;  // a factor of a vapour pressure
       return model_.by_term[t] * basis + model_.by_term_dT[t] * basis_dT;
     };
     double sum = of_term(free.term);

@@ -3,11 +3,11 @@
 #include <ceres/ceres.h>
 #include <fmt/format.h>
 
-#include <Eigen/Dense>
 #include <boost/random/sobol.hpp>
 #include <boost/random/uniform_01.hpp>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/liquid/mosced.hpp"
 #include "quiet_solver.hpp"
@@ -98,10 +98,10 @@ MoscedFit fit_mosced(const std::vector<MoscedPoint>& points, double v_cm3_mol, d
   const double n = static_cast<double>(points.size());
   result.rms_ln_gamma = std::sqrt(square / n);
   const Eigen::MatrixXd information = J.transpose() * J;
-  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(information);
-  const bool determined = eigen.eigenvalues()[0] > 1e-10 * eigen.eigenvalues()[unknowns - 1];
+  const Eigen::VectorXd strength = symmetric_eigen(information).values;
+  const bool determined = strength[0] > 1e-10 * strength[unknowns - 1];
   if (determined) {
-    const Eigen::MatrixXd covariance = information.inverse() * (2 * least / std::max(1.0, n - unknowns));
+    const Eigen::MatrixXd covariance = inverse_of(information) * (2 * least / std::max(1.0, n - unknowns));
     for (Eigen::Index k = 0; k < unknowns; ++k)
       result.std_error[static_cast<std::size_t>(k)] = std::sqrt(covariance(k, k));
   } else {

@@ -30,7 +30,7 @@ std::optional<double> cross_validate(const std::vector<DataSet>& sets, const Fit
     }
     if (left == 0) continue;
     FitOptions quick = options;
-    quick.starts = std::min(options.starts, 3);
+    quick.starts = 3;
     quick.profiles = Profiles::never;
     std::optional<Fit> fitted;
     try {
@@ -49,6 +49,16 @@ std::optional<double> cross_validate(const std::vector<DataSet>& sets, const Fit
     }
   }
   return count > 0 ? std::optional<double>(std::sqrt(sum / count)) : std::nullopt;
+}
+
+double overdispersion_of(const std::vector<RankedFit>& ranked) {
+  double least = HUGE_VAL;
+  for (const RankedFit& entry : ranked) {
+    if (entry.fit.options.objective != Objective::maximum_likelihood) return 1;
+    if (entry.fit.degrees_of_freedom > 0)
+      least = std::min(least, entry.fit.objective / entry.fit.degrees_of_freedom);
+  }
+  return std::isfinite(least) ? std::max(1.0, least) : 1;
 }
 
 std::string verdict(const RankedFit& ranked, bool best) {
@@ -71,7 +81,7 @@ std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOp
     running.push_back(std::async(std::launch::async, [&, model] {
       FitOptions own = options;
       own.model = model;
-      RankedFit ranked{fit(sets, own), 0, std::nullopt, ""};
+      RankedFit ranked{.fit = fit(sets, own), .cross_validation = std::nullopt, .verdict = ""};
       ranked.cross_validation = cross_validate(sets, own, folds);
       return ranked;
     }));
@@ -88,10 +98,23 @@ std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOp
     }
   }
   if (ranked.empty()) std::rethrow_exception(first_failure);
+  const double overdispersion = overdispersion_of(ranked);
+  const auto criterion = [&](const RankedFit& entry) {
+    const bool known = entry.fit.options.objective == Objective::maximum_likelihood;
+    return entry.fit.aicc - (known ? entry.fit.objective * (1 - 1 / overdispersion) : 0);
+  };
   std::stable_sort(ranked.begin(), ranked.end(),
-                   [](const RankedFit& a, const RankedFit& b) { return a.fit.aicc < b.fit.aicc; });
+                   [&](const RankedFit& a, const RankedFit& b) { return criterion(a) < criterion(b); });
+  double sum = 0;
   for (RankedFit& entry : ranked) {
-    entry.aicc_above_best = entry.fit.aicc - ranked.front().fit.aicc;
+    entry.overdispersion = overdispersion;
+    entry.aicc_above_best = criterion(entry) - criterion(ranked.front());
+    if (!std::isfinite(entry.aicc_above_best))
+      entry.aicc_above_best = &entry == &ranked.front() ? 0 : HUGE_VAL;
+    sum += entry.weight = std::exp(-entry.aicc_above_best / 2);
+  }
+  for (RankedFit& entry : ranked) {
+    entry.weight /= sum;
     entry.verdict = verdict(entry, &entry == &ranked.front());
   }
   ranked.front().fit.notices.add(failed);

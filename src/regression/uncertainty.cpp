@@ -2,10 +2,10 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Dense>
 #include <cmath>
 #include <optional>
 
+#include "../basis/dense.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/azeotrope.hpp"
 #include "vle_residual.hpp"
@@ -159,7 +159,7 @@ Eigen::MatrixXd tie_line_slopes(ActivityModel& model, const Fitted& fitted, doub
       }
     }
   }
-  const Eigen::MatrixXd dn = J.fullPivLu().solve(-F);
+  const Eigen::MatrixXd dn = solved_carefully(J, Eigen::MatrixXd(-F));
   Eigen::MatrixXd dx(6, F.cols());
   for (const Eigen::Index side : {0, 1}) {
     const Composition& x = side == 0 ? line.alpha : line.beta;

@@ -3,11 +3,18 @@
 #include <cmath>
 
 #include "../basis/eigen.hpp"
+#include "scaled_pure_model.hpp"
 
 namespace jampot {
 
 FitContext::FitContext(Mixture mixture, std::vector<FreeParameter> free)
     : mixture_(std::move(mixture)), free_(std::move(free)), solver_(mixture_.liquid(), mixture_.vapour()) {}
+
+ActivityModel& FitContext::liquid_alone() {
+  ActivityModel& model = mixture_.activity();
+  auto* scaled = dynamic_cast<ScaledPureModel*>(&model);
+  return scaled != nullptr ? scaled->base() : model;
+}
 
 void FitContext::set(const double* scaled) {
   for (std::size_t p = 0; p < free_.size(); ++p) {

@@ -25,6 +25,8 @@ class FitContext {
 
   void set(const double* scaled);
   Mixture& mixture() { return mixture_; }
+  /// The liquid model without factors of vapour pressures, for what is measured in a liquid alone.
+  ActivityModel& liquid_alone();
   IncipientSolver& solver() { return solver_; }
   const std::vector<FreeParameter>& free() const { return free_; }
   /// Derivative with a scaled parameter of something whose derivative with the value of a term at T_K is

@@ -17,10 +17,6 @@
 namespace jampot {
 namespace {
 
-std::string file_name(const std::string& path) {
-  return std::filesystem::path(path).filename().string();
-}
-
 Table data_table(const std::vector<DataSet>& sets) {
   Table table{
       "",
@@ -162,6 +158,8 @@ Report fit_report(const RegressStudy& study, const DisplayUnits& units) {
     report.table(residual_table(fit));
   }
   if (!fit.liquid_residuals.empty()) report.table(liquid_residual_table(fit));
+  report.table(influence_table(fit));
+  if (!fit.sets.empty()) report.table(sets_table(fit));
   return report;
 }
 

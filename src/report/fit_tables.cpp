@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <filesystem>
 #include <nlohmann/json.hpp>
 
 namespace jampot {
@@ -32,6 +33,10 @@ std::string interval_text(const FittedParameter& parameter) {
 }
 
 }  // namespace
+
+std::string file_name(const std::string& path) {
+  return std::filesystem::path(path).filename().string();
+}
 
 Table parameter_table(const Fit& fit) {
   const std::string numbers =
@@ -92,7 +97,16 @@ Table statistics_table(const Fit& fit) {
   rms("RMS adjustment of P", fit.adjustment.P_Pa, 1e-3, " kPa");
   rms("RMS adjustment of x", fit.adjustment.x, 1, "");
   rms("RMS adjustment of y", fit.adjustment.y, 1, "");
-  add("starting points, distinct minima", fmt::format("{}, {}", fit.options.starts, fit.minima.size()));
+  add("starting points, distinct minima", fmt::format("{}, {}", fit.search.starts, fit.minima.size()));
+  add("lowest minimum reached", fmt::format("{} times", fit.search.reached_best));
+  if (likelihood)
+    add("standard errors rest on",
+        fit.options.errors == Errors::stated ? "the stated uncertainties" : "the scatter");
+  for (const PureFactor& pure : fit.pure_factors)
+    add("vapour pressure of " + pure.substance,
+        fmt::format("times {:.5f}{}", pure.factor, pure.u > 0 ? fmt::format(" +- {:.5f}", pure.u) : ""));
+  for (const Prior& prior : fit.options.priors)
+    add("known beside the data", fmt::format("{} = {:g} +- {:g}", prior.name, prior.value, prior.u));
   return table;
 }
 
@@ -162,6 +176,63 @@ Table liquid_residual_table(const Fit& fit) {
     table.rows.push_back({static_cast<double>(m.line), std::string(name_of(row.kind)), m.T_K, measured, model,
                           m.excluded.empty() ? Cell(row.distance()) : Cell(),
                           m.excluded.empty() ? std::string() : "excluded: " + m.excluded});
+  }
+  return table;
+}
+
+// Points whose leaving out moves the parameters most.
+Table influence_table(const Fit& fit) {
+  Table table{"Points that weigh most (leverage: 0 to the number of quantities measured there)",
+              {{"line", Dimension::number, 0},
+               {"kind of point"},
+               {"leverage", Dimension::number, 3},
+               {"Cook's distance", Dimension::number, 3},
+               {"off the fit without it", Dimension::number, 2}},
+              {}};
+  struct Entry {
+    std::string set, kind;
+    int line;
+    const Influence* influence;
+    std::optional<double> off;
+  };
+  std::vector<Entry> entries;
+  for (const ResidualRow& row : fit.residuals) {
+    if (row.used())
+      entries.push_back({fit.data[row.set], "boiling", row.measured.line, &row.influence,
+                         row.distance_without > 0 ? std::optional(row.distance_without) : std::nullopt});
+  }
+  for (const LiquidRow& row : fit.liquid_residuals) {
+    if (row.measured.used())
+      entries.push_back(
+          {fit.data[row.set], std::string(name_of(row.kind)), row.measured.line, &row.influence, {}});
+  }
+  std::stable_sort(entries.begin(), entries.end(),
+                   [](const Entry& a, const Entry& b) { return a.influence->cook > b.influence->cook; });
+  constexpr std::size_t shown = 5;
+  for (std::size_t k = 0; k < std::min(shown, entries.size()); ++k) {
+    const Entry& entry = entries[k];
+    table.rows.push_back({static_cast<double>(entry.line), entry.kind, entry.influence->leverage,
+                          entry.influence->cook, entry.off ? Cell(*entry.off) : Cell()});
+    if (fit.data.size() > 1) table.rows.back().insert(table.rows.back().begin(), file_name(entry.set));
+  }
+  if (fit.data.size() > 1) table.columns.insert(table.columns.begin(), {"data set"});
+  return table;
+}
+
+Table sets_table(const Fit& fit) {
+  Table table{
+      "Data sets, each beside the others (chi-square over degrees of freedom: about 1 where they agree)",
+      {{"data set"},
+       {"points", Dimension::number, 0},
+       {"chi-square", Dimension::number, 2},
+       {"degrees of freedom", Dimension::number, 1},
+       {"probability"},
+       {"all the others without it", Dimension::number, 2}},
+      {}};
+  for (const SetAgreement& set : fit.sets) {
+    table.rows.push_back({file_name(set.name), static_cast<double>(set.points), set.chi_square,
+                          set.degrees_of_freedom, probability_text(set.probability),
+                          set.without ? Cell(*set.without) : Cell()});
   }
   return table;
 }

@@ -6,10 +6,16 @@
 
 namespace jampot {
 
+/// Without its folder.
+std::string file_name(const std::string& path);
 Table parameter_table(const Fit& fit);
 Table statistics_table(const Fit& fit);
 Table residual_table(const Fit& fit);
 Table liquid_residual_table(const Fit& fit);
+/// The points that move the parameters most when they are left out.
+Table influence_table(const Fit& fit);
+/// Several data sets, each beside the others.
+Table sets_table(const Fit& fit);
 Table ranking_table(const std::vector<RankedFit>& ranked);
 
 Table table_of(const FittedAzeotropes& azeotropes, const Fit& fit);

@@ -35,7 +35,8 @@ class GammaAnswer {
       deviations(set.points, set.set, study_.candidates[set.candidate].label);
       if (set.candidate == 0) draw(set);
     }
-    if (!study_.beside.empty() && !study_.limiting)
+    if (std::any_of(study_.beside.begin(), study_.beside.end(),
+                    [](const GammasBeside& set) { return set.from_boiling; }))
       answer_.lines.emplace_back("measured activity coefficients: y P / (x Psat), with an ideal vapour");
     if (!study_.working.empty()) add_working(study_.working, answer_);
     return std::move(answer_);

@@ -2,9 +2,13 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
 #include <nlohmann/json.hpp>
 
+#include "jampot/diagram/gamma.hpp"
 #include "jampot/liquid/models.hpp"
+#include "jampot/liquid/printed_form.hpp"
+#include "jampot/phase/mixture.hpp"
 
 namespace jampot {
 namespace {
@@ -146,7 +150,124 @@ class PairsAnswer {
   Answer answer_;
 };
 
+const char* equation_of(const std::string& model) {
+  if (model == "nrtl") return "G_12 = exp(-alpha tau_12), G_21 = exp(-alpha tau_21)";
+  if (model == "wilson") return "Lambda_12 = V_2/V_1 exp(-lambda_12), Lambda_21 = V_1/V_2 exp(-lambda_21)";
+  if (model == "uniquac") return "tau_12 = exp(-u_12), tau_21 = exp(-u_21)";
+  if (model == "margules") return "gE/RT = x1 x2 (A_21 x1 + A_12 x2)";
+  return "gE/RT = x1 x2 sum_k B_k (x1 - x2)^k";
+}
+
+// ln gamma of each infinitely dilute in the other, to check another program by.
+std::array<double, 2> limits_of(const PairParameters& pair, const std::vector<Substance>& substances,
+                                double T_K) {
+  ParameterCollection collection;
+  collection.add(pair);
+  Mixture mixture(substances, pair.model, collection);
+  return {limiting_ln_gamma(mixture.activity(), T_K, 0, 1), limiting_ln_gamma(mixture.activity(), T_K, 1, 0)};
+}
+
+class Export {
+ public:
+  Export(const PairParameters& pair, const std::vector<Substance>& all, const PairsAnswerOptions& options)
+      : pair_(pair), options_(options) {
+    for (const std::string& name : pair.between) {
+      for (const Substance& substance : all)
+        if (substance.name == name) substances_.push_back(substance);
+    }
+  }
+
+  void add_to(Answer& answer) const {
+    const bool energy = options_.unit != EnergyUnit::dimensionless;
+    const std::string unit = energy ? name_of(options_.unit) : "1";
+    Table table{
+        fmt::format("{}: {} (1) and {} (2)", pair_.model, pair_.between[0], pair_.between[1]),
+        {{"term"},
+         {energy ? "times " + std::string(options_.unit == EnergyUnit::kelvin ? "T" : "R T") : "value"},
+         {"unit"},
+         {"term at the temperature"}},
+        {}};
+    Json json{{"between", pair_.between},
+              {"model", pair_.model},
+              {"unit", unit},
+              {"T_K", options_.T_K},
+              {"equation", equation_of(pair_.model)},
+              {"source", pair_.source}};
+    std::string given;
+    for (const TermForFit& term : terms_for_fit(pair_.model)) {
+      const TemperatureFunction& function = pair_.terms.at(term.name);
+      if (term.optional && function == TemperatureFunction{}) continue;
+      const bool plain = !term.follows_T;
+      const std::string formula =
+          printed_formula(function, plain ? EnergyUnit::dimensionless : options_.unit);
+      const std::string own_unit = plain ? "1" : unit;
+      const double value = function.value(options_.T_K);
+      table.rows.push_back({term.name, formula, own_unit, fmt::format("{:.8g}", value)});
+      json["terms"].push_back(
+          {{"name", term.name}, {"formula", formula}, {"unit", own_unit}, {"value", value}});
+      given += fmt::format("{}{}={} {}", given.empty() ? "" : ", ", term.name, formula, own_unit);
+    }
+    const auto both = [&](const char* name, const char* of_unit, double first, double second) {
+      for (const auto& [k, number] : {std::pair(1, first), std::pair(2, second)})
+        table.rows.push_back({fmt::format("{}_{}", name, k), fmt::format("{:.8g}", number),
+                              std::string(of_unit), std::string()});
+      json[name] = {first, second};
+    };
+    if (pair_.molar_volumes_m3_mol)
+      both("V", "cm3/mol", 1e6 * (*pair_.molar_volumes_m3_mol)[0], 1e6 * (*pair_.molar_volumes_m3_mol)[1]);
+    if (pair_.sizes) {
+      both("r", "1", pair_.sizes->r[0], pair_.sizes->r[1]);
+      both("q", "1", pair_.sizes->q[0], pair_.sizes->q[1]);
+      both("q_residual", "1", pair_.sizes->q_residual[0], pair_.sizes->q_residual[1]);
+    }
+    const auto limits = limits_of(pair_, substances_, options_.T_K);
+    json["limiting_gamma"] = {std::exp(limits[0]), std::exp(limits[1])};
+    json["given"] = given;
+    answer.tables.push_back(std::move(table));
+    (*answer.json)["printed"].push_back(std::move(json));
+    answer.lines.push_back(fmt::format(
+        "{}: {}{}; T in K", pair_.model, equation_of(pair_.model),
+        energy
+            ? "; each term is the energy over " +
+                  std::string(
+                      options_.unit == EnergyUnit::kelvin
+                          ? "T"
+                          : fmt::format("R T, R = 8.314462618 J/(mol K){}",
+                                        options_.unit == EnergyUnit::calorie_mol ? ", 1 cal = 4.184 J" : ""))
+            : ""));
+    answer.lines.push_back(fmt::format(
+        "to check by at {:.2f} {}: limiting activity coefficients {:.7g} of {} and {:.7g} of {}",
+        from_si(options_.T_K, options_.units.temperature, Dimension::temperature), options_.units.temperature,
+        std::exp(limits[0]), substances_[0].short_name(), std::exp(limits[1]), substances_[1].short_name()));
+    answer.lines.push_back(fmt::format(
+        "reads back by: jampot pairs \"{}\" \"{}\" --liquid {} --given \"{}\"{}", pair_.between[0],
+        pair_.between[1], pair_.model, given,
+        pair_.molar_volumes_m3_mol
+            ? fmt::format(" --molar-volumes \"{:.8g}, {:.8g}\"", 1e6 * (*pair_.molar_volumes_m3_mol)[0],
+                          1e6 * (*pair_.molar_volumes_m3_mol)[1])
+            : ""));
+  }
+
+ private:
+  const PairParameters& pair_;
+  const PairsAnswerOptions& options_;
+  std::vector<Substance> substances_;
+};
+
 }  // namespace
+
+Answer answer_exported(const std::vector<PairParameters>& pairs, const std::vector<Substance>& substances,
+                       const PairsAnswerOptions& options) {
+  Answer answer;
+  *answer.json = plain_header("pairs");
+  for (const Substance& substance : substances) (*answer.json)["substances"].push_back(to_json(substance));
+  (*answer.json)["pairs"] = Json::array();
+  for (const PairParameters& pair : pairs) {
+    (*answer.json)["pairs"].push_back(to_json(pair));
+    Export(pair, substances, options).add_to(answer);
+  }
+  return answer;
+}
 
 Answer answer(const PairsStudy& study, const PairsAnswerOptions& options) {
   PairsAnswer answer(study.substances, options);

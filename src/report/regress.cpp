@@ -19,6 +19,7 @@ Json fit_json(const RegressStudy& study, std::size_t k) {
   if (study.fits.size() > 1) {
     json["aicc_above_best"] = entry.aicc_above_best;
     json["cross_validation"] = entry.cross_validation ? Json(*entry.cross_validation) : Json(nullptr);
+    json["weight"] = entry.weight;
     json["verdict"] = entry.verdict;
   }
   json["notices"] = to_json(entry.fit.notices);
@@ -39,6 +40,8 @@ void add_tables(const RegressStudy& study, Answer& answer) {
     answer.figure = residual_figure(best);
   }
   if (!best.liquid_residuals.empty()) answer.tables.push_back(liquid_residual_table(best));
+  answer.tables.push_back(influence_table(best));
+  if (!best.sets.empty()) answer.tables.push_back(sets_table(best));
 }
 
 }  // namespace
@@ -54,6 +57,24 @@ Answer answer(const RegressStudy& study, const AnswerOptions& options) {
     Json json = fit_json(study, k);
     if (k == 0) (*answer.json)["residuals"] = json.contains("residuals") ? json["residuals"] : Json::array();
     (*answer.json)["fits"].push_back(std::move(json));
+  }
+  if (study.averaged) {
+    const AveragedAzeotrope& mean = *study.averaged;
+    (*answer.json)["averaged_azeotrope"] = {
+        {"x1", mean.x1},     {"u_x1", mean.u_x1},     {"T_K", mean.T_K},      {"u_T_K", mean.u_T_K},
+        {"P_Pa", mean.P_Pa}, {"u_P_Pa", mean.u_P_Pa}, {"models", mean.models}};
+    answer.lines.push_back(
+        fmt::format("the azeotrope averaged over {} models by their weights: x({}) = {:.4f} +- {:.4f}, {} "
+                    "(standard uncertainty of "
+                    "the parameters and spread between the models)",
+                    mean.models, best.substances[0].short_name(), mean.x1, mean.u_x1,
+                    study.azeotropes.front()->curve.sought == Sought::temperature
+                        ? fmt::format("{:.3f} {} +- {:.3f} K",
+                                      from_si(mean.T_K, options.units.temperature, Dimension::temperature),
+                                      options.units.temperature, mean.u_T_K)
+                        : fmt::format("{:.4g} {} +- {:.2g} %",
+                                      from_si(mean.P_Pa, options.units.pressure, Dimension::pressure),
+                                      options.units.pressure, 100 * mean.u_P_Pa / mean.P_Pa)));
   }
   answer.notices = study.notices;
   if (study.fits.size() > 1)

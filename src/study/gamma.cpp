@@ -126,7 +126,8 @@ class Gammas {
       const DataSet set = in_order_of(substances(), measured);
       study_.notices.add(set.notices);
       for (std::size_t k = 0; k < study_.candidates.size(); ++k) {
-        GammasBeside one{set.name, k, measured_gammas(*study_.candidates[k].model, set)};
+        GammasBeside one{set.name, k, measured_gammas(*study_.candidates[k].model, set),
+                         vapour_liquid(set.kind)};
         if (one.points.empty())
           throw RequestError(
               fmt::format("no point of {} says anything about activity coefficients", set.name));

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <stdexcept>
 
 #include "jampot/basis/error.hpp"
@@ -72,7 +73,8 @@ std::vector<RankedFit> beside(const RegressRequest& request, const Fit& best) {
     FitOptions other = options;
     other.model = model;
     try {
-      list.push_back({fit(request.sets, other), 0, std::nullopt, "for comparison"});
+      list.push_back(
+          {.fit = fit(request.sets, other), .cross_validation = std::nullopt, .verdict = "for comparison"});
       list.back().aicc_above_best = list.back().fit.aicc - best.aicc;
     } catch (const std::runtime_error&) {
       continue;  // lacks a molecular size, or does not converge
@@ -92,6 +94,40 @@ MixtureSpec mixture_of(const Fit& fit) {
   return spec;
 }
 
+namespace {
+
+std::optional<AveragedAzeotrope> averaged(const RegressStudy& study) {
+  if (study.fits.size() < 2) return std::nullopt;
+  AveragedAzeotrope mean;
+  double x1 = 0, T_K = 0, P_Pa = 0;  // second moments
+  for (std::size_t k = 0; k < study.fits.size(); ++k) {
+    const auto& found = study.azeotropes[k];
+    if (!found || found->curve.azeotropes.size() != 1 || found->curve.azeotropes[0].heterogeneous)
+      return std::nullopt;
+    const Azeotrope& azeotrope = found->curve.azeotropes[0];
+    const AzeotropeUncertainty& u = found->uncertainties[0];
+    const double weight = study.fits[k].weight;
+    const auto add = [&](double value, double uncertainty, double& sum, double& squares) {
+      sum += weight * value;
+      squares += weight * (value * value + uncertainty * uncertainty);
+    };
+    add(azeotrope.x1, u.u_x1, mean.x1, x1);
+    add(azeotrope.T_K, u.u_T_K, mean.T_K, T_K);
+    add(azeotrope.P_Pa, u.u_P_Pa, mean.P_Pa, P_Pa);
+    ++mean.models;
+  }
+  const bool T_sought = study.azeotropes.front()->curve.sought == Sought::temperature;
+  const auto spread = [](double squares, double value) {
+    return std::sqrt(std::max(0.0, squares - value * value));
+  };
+  mean.u_x1 = spread(x1, mean.x1);
+  mean.u_T_K = T_sought ? spread(T_K, mean.T_K) : 0;
+  mean.u_P_Pa = T_sought ? 0 : spread(P_Pa, mean.P_Pa);
+  return mean;
+}
+
+}  // namespace
+
 RegressStudy study(const RegressRequest& request) {
   demand_models(request);
   RegressStudy study;
@@ -101,10 +137,12 @@ RegressStudy study(const RegressRequest& request) {
   } else {
     FitOptions options = request.options;
     options.model = request.models.front();
-    study.fits.push_back({fit(request.sets, options), 0, std::nullopt, ""});
+    study.fits.push_back(
+        {.fit = fit(request.sets, options), .cross_validation = std::nullopt, .verdict = ""});
     if (request.others_beside) study.beside = beside(request, study.best());
   }
   for (const RankedFit& one : study.fits) study.azeotropes.push_back(fitted_azeotropes(one.fit));
+  study.averaged = averaged(study);
   study.notices = study.best().notices;
   return study;
 }

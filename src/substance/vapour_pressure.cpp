@@ -222,8 +222,18 @@ void VapourPressure::set_ends(double lowest_T_K) {
 double VapourPressure::ln_P_outside(double T_K) const {
   if (T_K <= low_end_.T_K) return low_end_.ln_P - low_end_.slope * (1 / T_K - 1 / low_end_.T_K);
   if (T_K >= high_end_.T_K) return high_end_.ln_P - high_end_.slope * (1 / T_K - 1 / high_end_.T_K);
-  if (curve_) return curve_->ln_P(T_K);
-  return T_K < Tmin_K_ ? below_->ln_P(T_K) : above_->ln_P(T_K);
+  if (curve_) return ln_factor_ + curve_->ln_P(T_K);
+  return ln_factor_ + (T_K < Tmin_K_ ? below_->ln_P(T_K) : above_->ln_P(T_K));
+}
+
+VapourPressure VapourPressure::scaled(double factor) const {
+  VapourPressure result = *this;
+  const double ln_factor = std::log(factor);
+  result.ln_factor_ += ln_factor;
+  result.a_ += ln_factor;
+  result.low_end_.ln_P += ln_factor;
+  result.high_end_.ln_P += ln_factor;
+  return result;
 }
 
 double VapourPressure::slope_outside(double T_K) const {

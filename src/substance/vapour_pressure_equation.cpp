@@ -2,11 +2,11 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <numbers>
 #include <regex>
 
+#include "../basis/dense.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
@@ -104,19 +104,19 @@ VapourPressure::Coefficients fit_antoine(const std::vector<VapourPressurePoint>&
   // T ln P = a T + (a c - b) - c ln P, which is linear, and Gauss-Newton steps on ln P itself.
   Eigen::MatrixXd lines(n, 2);
   lines << Eigen::VectorXd::Ones(n), -T.cwiseInverse();
-  const Eigen::Vector2d line = lines.colPivHouseholderQr().solve(y);
+  const Eigen::Vector2d line = least_squares(lines, y);
   Eigen::Vector3d abc(line[0], line[1], 0);
   if (different >= 3) {
     Eigen::MatrixXd linear(n, 3);
     linear << T, Eigen::VectorXd::Ones(n), -y;
-    const Eigen::Vector3d start = linear.colPivHouseholderQr().solve(T.cwiseProduct(y));
+    const Eigen::Vector3d start = least_squares(linear, T.cwiseProduct(y));
     abc = {start[0], start[0] * start[2] - start[1], start[2]};
     for (int step = 0; step < 20; ++step) {
       const Eigen::ArrayXd inverse = (T.array() + abc[2]).inverse();
       Eigen::MatrixXd slope(n, 3);
       slope << Eigen::VectorXd::Ones(n), -inverse.matrix(), (abc[1] * inverse.square()).matrix();
       const Eigen::VectorXd residual = y - (abc[0] - abc[1] * inverse).matrix();
-      abc += slope.colPivHouseholderQr().solve(residual);
+      abc += least_squares(slope, residual);
     }
     // Points that curve the wrong way or lie too close together do not carry a third coefficient.
     const bool sound =
@@ -157,7 +157,7 @@ CorrespondingStates fit_corresponding_states(const std::vector<VapourPressurePoi
       terms.row(k) << tau / Tr, tau * tau / Tr;
       missing[k] = std::log(point.P_Pa) - curve.ln_P(point.T_K);
     }
-    const Eigen::Vector2d c = terms.colPivHouseholderQr().solve(missing);
+    const Eigen::Vector2d c = least_squares(terms, missing);
     curve = curve.with_terms(c[0], c[1]);
   }
   double lowest = Tc_K;

@@ -12,6 +12,7 @@ void add_calculations(CLI::App& tool, Presenter& presenter) {
   add_data(tool, presenter);
   add_consistency(tool, presenter);
   add_regress(tool, presenter);
+  add_next(tool, presenter);
   add_estimate(tool, presenter);
   add_bubble_and_dew(tool, presenter);
   add_binary_diagrams(tool, presenter);

@@ -7,6 +7,7 @@
 #include "jampot/basis/text.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/liquid/models.hpp"
+#include "jampot/liquid/printed_form.hpp"
 #include "jampot/report/pairs.hpp"
 #include "options.hpp"
 
@@ -15,9 +16,19 @@ namespace {
 
 struct PairsOptions {
   MixtureOptions mixture;
-  std::string temperature = "25 degC", show_in = "K", given, molar_volumes, out;
+  std::string temperature = "25 degC", show_in = "K", given, molar_volumes, out, export_in;
   PresentationOptions presentation;
 };
+
+// "-1.2 + 550/T 1": the unit is the last word, unless that belongs to the formula.
+std::pair<std::string, std::string> formula_and_unit(const std::string& value) {
+  const std::size_t blank = value.rfind(' ');
+  if (blank == std::string::npos) return {value, ""};
+  const std::string last = value.substr(blank + 1);
+  const bool of_formula = last == "T" || last == "T^2" || last.ends_with("/T");
+  if (of_formula) return {value, ""};
+  return {std::string(trimmed(std::string_view(value).substr(0, blank))), last};
+}
 
 // "lambda_12=291.27 cal/mol, lambda_21=1448.01 cal/mol": a set as it stands in print.
 PairParameters pair_from_print(const PairsOptions& options, const std::vector<Substance>& substances,
@@ -35,17 +46,16 @@ PairParameters pair_from_print(const PairsOptions& options, const std::vector<Su
                                      joined(known, ", "), did_you_mean(name, known)));
     }
     const std::string value(trimmed(std::string_view(piece).substr(equals + 1)));
-    const std::size_t blank = value.find(' ');
-    const auto number = parse_number(value.substr(0, blank));
-    if (!number)
-      throw RequestError(fmt::format("--given '{}': '{}' is not a number", piece, value.substr(0, blank)));
-    const std::string unit =
-        blank == std::string::npos ? "" : std::string(trimmed(std::string_view(value).substr(blank)));
+    const auto [formula, unit] = formula_and_unit(value);
     if (unit.empty() && name != "alpha") {
       throw RequestError(fmt::format(
           "--given '{}': {} needs its unit: K, J/mol, cal/mol, or 1 for the term itself", piece, name));
     }
-    pair.terms[name] = term_from_print(*number, parse_energy_unit(unit));
+    try {
+      pair.terms[name] = parse_formula(formula, parse_energy_unit(unit));
+    } catch (const RequestError& error) {
+      throw RequestError(fmt::format("--given '{}': {}", piece, error.what()));
+    }
     std::erase(missing, name);
   }
   for (const TermForFit& term : terms_for_fit(model)) {
@@ -93,6 +103,15 @@ Answer pairs(const PairsOptions& options, const Presentation& presentation) {
   if (options.temperature != PairsOptions{}.temperature) request.T_K = wanted.T_K;
   request.estimate_from = options.mixture.estimate_from;
   const PairsStudy found = study(request);
+  if (!options.export_in.empty()) {
+    if (options.mixture.liquid.empty())
+      throw RequestError("--export is of one model: say which with --liquid");
+    PairsAnswerOptions printed = wanted;
+    printed.unit = parse_energy_unit(options.export_in);
+    const auto used = found.used();
+    if (used.empty()) throw CalculationError("there is no known pair to export");
+    return answer_exported(used, request.substances, printed);
+  }
   Answer told = answer(found, wanted);
   if (options.out.empty()) return told;
   if (options.mixture.liquid.empty())
@@ -126,6 +145,12 @@ void add_pairs(CLI::App& tool, Presenter& presenter) {
       ->add_option("--molar-volumes", options->molar_volumes,
                    "Those stated with it, in cm3/mol: \"74.05, 18.07\"")
       ->type_name("LIST");
+  command
+      ->add_option("--export", options->export_in,
+                   "What is used as formulas of T, for another program or for print: in K, J/mol, cal/mol, "
+                   "or 1 for the "
+                   "term itself")
+      ->type_name("UNIT");
   command->add_option("--out", options->out, "Write what is used (or given) to this file")
       ->type_name("FILE.pairs.toml");
   add_presentation(*command, options->presentation, false);

@@ -91,8 +91,7 @@ TEST_F(Sample, WhatIsPassedOverIsSaid) {
   }
   for (const char* text :
        {"data set 1: one substance alone", "data set 4: 'Mass density, kg/m3' is no equilibrium",
-        "data set 7: one of two liquids, without the other",
-        "data set 12: samphire oil is not in the bank"})
+        "data set 7: one of two liquids, without the other", "data set 12: samphire oil is not in the bank"})
     EXPECT_NE(said.find(text), std::string::npos) << text << "\n" << said;
 }
 

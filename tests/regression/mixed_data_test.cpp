@@ -195,6 +195,32 @@ TEST(DataKinds, DescribeThemselvesAndTheirDerivativesAreRight) {
   }
 }
 
+// Mutual solubilities alone often leave two sets of parameters that describe them alike: the intervals hold
+// both.
+TEST(MixedData, AnotherMinimumAsLowBelongsToTheIntervals) {
+  FitOptions options = both_coefficients();
+  options.profiles = Profiles::when_nonlinear;
+  const PairParameters pair = truth();
+  int covered = 0, intervals = 0, rivals = 0;
+  for (unsigned seed = 1; seed <= 60; ++seed) {
+    const Fit result = fit({solubilities(1, seed)}, options);
+    const bool rival = result.notices.has("rival-minimum");
+    rivals += rival;
+    for (std::size_t p = 0; p < result.free().size(); ++p) {
+      const FittedParameter& parameter = *result.free()[p];
+      const double exact = pair.terms.at(parameter.term)[parameter.coefficient];
+      ++intervals;
+      covered += parameter.low <= exact && exact <= parameter.high;
+      if (rival) {
+        EXPECT_LE(parameter.low, result.minima[1].values[p]);
+        EXPECT_GE(parameter.high, result.minima[1].values[p]);
+      }
+    }
+  }
+  EXPECT_GT(rivals, 0);
+  EXPECT_GE(covered, 0.92 * intervals);
+}
+
 TEST(MixedData, WhichLiquidIsNamedFirstDoesNotMatter) {
   DataSet turned = solubilities();
   for (DataPoint& point : turned.points) std::swap(point.x, point.y);

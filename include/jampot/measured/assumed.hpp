@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "jampot/basis/notice.hpp"
+#include "jampot/measured/data_kind.hpp"
 
 namespace jampot {
 
@@ -23,11 +24,16 @@ class AssumedUncertainties {
   /// fraction.
   double take_of_liquids();
 
-  /// Says in one notice about the data in `file` what was taken; nothing where nothing was.
-  void add_notice(const std::string& file, Notices& notices) const;
+  /// Says in one notice about a data set what was taken of that which weighs in data of its kind; nothing
+  /// where nothing was.
+  void add_notice(const std::string& file, DataKind kind, Notices& notices) const;
 
  private:
-  std::vector<std::string> texts_;  ///< each quantity with what was taken
+  struct Taken {
+    std::string quantity, text;
+  };
+  void note(std::string quantity, std::string text);
+  std::vector<Taken> taken_;  ///< each once
 };
 
 }  // namespace jampot

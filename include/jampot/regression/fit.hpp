@@ -39,6 +39,27 @@ enum class Profiles {
   always
 };
 
+/// What is known of a parameter beside the data: it is weighed like one more measured value.
+struct Prior {
+  std::string name;  ///< of a term, "alpha" (in every pair), or of one parameter, "tau_12.inverse_T"
+  double value = 0;
+  double u = 0;  ///< standard uncertainty, positive
+};
+
+/// What standard errors and intervals rest on under maximum likelihood.
+enum class Errors {
+  stated,  ///< on the uncertainties as stated
+  scatter  ///< on the scatter: where chi-square exceeds its degrees of freedom, they grow by the root of the
+           ///< ratio
+};
+
+/// Which vapour pressures of the pure substances a fit takes.
+enum class PurePressures {
+  bank,  ///< as the substances have them
+  own,   ///< scaled so that they meet the pure points among the data
+  fit    ///< scaled by factors that are fitted too, each known beforehand to `FitOptions::u_pure`
+};
+
 /// What is fitted, and how.
 struct FitOptions {
   std::string model = "nrtl";
@@ -51,12 +72,21 @@ struct FitOptions {
   /// Terms that share their coefficients with another, e.g. {"tau_21", "tau_12"}; a term tied to itself,
   /// {"alpha", "alpha"}, is one for all pairs of a multicomponent fit.
   std::map<std::string, std::string> tie;
+  std::vector<Prior> priors;
+  /// Two substances: only parameters with which the model has one liquid at all temperatures of the data.
+  bool no_split = false;
+  Errors errors = Errors::stated;
+  PurePressures pure = PurePressures::bank;
+  double u_pure = 0.005;  ///< relative standard uncertainty of the vapour pressures, where they are fitted
   /// Huber's loss: beyond three standard uncertainties a point pulls no harder than there. Standard errors
   /// and chi-square then mean less, and a notice says so.
   bool robust = false;
   Profiles profiles = Profiles::never;
   Progress* progress = nullptr;  ///< counts descents and profiles, where somebody watches
-  int starts = 16;               ///< the first is an almost ideal liquid, the others a Sobol sequence
+  /// So many descents; 0: until the lowest minimum was reached three times from different places, 16 at least
+  /// and 200 at most. They begin at an almost ideal liquid, where alpha is fitted go up a ladder of alphas
+  /// held, then follow a Sobol sequence.
+  int starts = 0;
 };
 
 /// One number of the model after the fit.
@@ -80,6 +110,17 @@ struct FittedParameter {
   bool profiled = false;
 };
 
+/// What a point means to the fit, to first order at the solution.
+struct Influence {
+  /// How far its own measurement decides what the model says there: from 0 to the number of its quantities.
+  /// All together make up the number of fitted parameters.
+  double leverage = 0;
+  /// Cook's distance: how far the fitted parameters move when the point is left out, in units of their
+  /// covariance, over their number. Source: R. D. Cook, Technometrics 19 (1977) 15-18.
+  double cook = 0;
+  std::vector<double> change{};  ///< of the free parameters when the point is left out
+};
+
 /// One measured point against the fitted model.
 struct ResidualRow {
   std::size_t set = 0;  ///< number of the data set
@@ -97,6 +138,14 @@ struct ResidualRow {
   /// well.
   double standardised_P = 0;
   std::vector<double> standardised_y;
+  double chi_square = 0;  ///< what the point adds to the objective; 0 where it is not used
+  Influence influence{};
+  /// Root of the sum of squares of the standardised deviations from the fit as it would be without this
+  /// point.
+  double distance_without = 0;
+  /// How the row would agree with the others, as "liquid and vapour exchanged"; empty where it agrees or
+  /// nothing helps. Of two components with an analysed vapour.
+  std::string reads_right{};
 };
 
 /// One measured point of a liquid alone against the fitted model.
@@ -110,6 +159,7 @@ struct LiquidRow {
       beta;  ///< the two liquids of the model nearest to the measured ones; empty: none
   std::vector<double> standardised;  ///< over the uncertainty; of two liquids one for each component
   double distance() const;           ///< root of the sum of squares of those
+  Influence influence{};
 };
 
 /// Root mean square over the mixed points, per measured quantity. Nothing where the quantity was not
@@ -123,6 +173,35 @@ struct LocalMinimum {
   std::vector<double> values;  ///< of the free parameters
   double objective = 0;
   int starts = 0;  ///< how many starts ended here
+  /// Why it was set aside though it lies lower than the result; empty of others.
+  std::string set_aside{};
+};
+
+/// How the best minimum was searched for.
+struct FitSearch {
+  int starts = 0;        ///< descents made
+  int reached_best = 0;  ///< of them those that ended in the lowest minimum
+  /// The lowest minimum was reached three times: another one is not likely.
+  bool settled() const { return reached_best >= 3; }
+};
+
+/// One data set beside the others in a fit.
+struct SetAgreement {
+  std::string name{};
+  int points = 0;                 ///< used
+  double chi_square = 0;          ///< what its points add to the objective
+  double degrees_of_freedom = 0;  ///< its quantities less its share of the fitted parameters
+  double probability = 1;         ///< of a larger chi-square by chance
+  /// Chi-square over degrees of freedom of the fit to the other sets alone; nothing where they do not
+  /// determine the parameters.
+  std::optional<double> without{};
+};
+
+/// By what a vapour pressure was multiplied in a fit.
+struct PureFactor {
+  std::string substance{};
+  double factor = 1;
+  double u = 0;  ///< standard uncertainty; 0 where the factor was not fitted
 };
 
 /// A fitted model: values, their uncertainty, residuals and doubts.
@@ -150,8 +229,11 @@ struct Fit {
   std::vector<LiquidRow> liquid_residuals;
   /// Root mean square of model minus measured mole fraction over both liquids of all tie lines.
   std::optional<double> rms_liquids() const;
-  std::vector<LocalMinimum> minima;   ///< distinct ones, the best first
-  std::array<double, 2> T_range_K{};  ///< of the data
+  std::vector<LocalMinimum> minima;  ///< distinct ones, the best first; those set aside behind
+  FitSearch search;
+  std::vector<PureFactor> pure_factors;  ///< empty where the vapour pressures are as the substances have them
+  std::vector<SetAgreement> sets;        ///< of several data sets each; empty of one
+  std::array<double, 2> T_range_K{};     ///< of the data
   std::array<double, 2> P_range_Pa{};
   std::vector<std::string> data;  ///< names of the data sets
   std::vector<bool> isobaric;     ///< of each data set: whether the pressure was held

@@ -9,7 +9,14 @@ namespace jampot {
 /// A fit with its place among others.
 struct RankedFit {
   Fit fit;
+  /// AICc above that of the best, the misfit divided by `overdispersion`.
   double aicc_above_best = 0;
+  double weight = 1;  ///< Akaike's, of all ranked: they sum to one
+  /// Chi-square over its degrees of freedom of the fit that describes the data best, where that exceeds 1: no
+  /// model describes the data within their stated uncertainties, so differences between them count less.
+  /// Source: K. P. Burnham, D. R. Anderson, Model Selection and Multimodel Inference, 2nd ed., Springer 2002,
+  /// section 2.5.
+  double overdispersion = 1;
   /// Root mean square of the standardised deviations of points that were left out of the fit in turn: what
   /// the model says of points it has not seen. About 1 where it describes the data. Nothing where too few
   /// points allow it.

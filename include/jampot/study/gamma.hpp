@@ -56,6 +56,7 @@ struct GammasBeside {
   std::string set{};
   std::size_t candidate = 0;
   std::vector<MeasuredGamma> points{};
+  bool from_boiling = false;  ///< from vapours, as if these were ideal
 };
 
 /// Limits, or series of points, by each candidate.

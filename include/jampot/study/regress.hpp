@@ -28,11 +28,21 @@ struct FittedAzeotropes {
 /// Nothing for other than two substances, or where no boiling point was fitted.
 std::optional<FittedAzeotropes> fitted_azeotropes(const Fit& fit);
 
+/// The one homogeneous azeotrope that all models see, averaged by their weights.
+struct AveragedAzeotrope {
+  double x1 = 0,
+         u_x1 = 0;  ///< the uncertainties hold those of the parameters and the spread between the models
+  double T_K = 0, u_T_K = 0, P_Pa = 0, u_P_Pa = 0;  ///< of what was held the uncertainty is 0
+  int models = 0;
+};
+
 /// The fits, the best first.
 struct RegressStudy {
   std::vector<DataSet> sets{};
   std::vector<RankedFit> fits{};
   std::vector<std::optional<FittedAzeotropes>> azeotropes{};  ///< of each
+  /// Of several models; nothing where some see no azeotrope or more than one.
+  std::optional<AveragedAzeotrope> averaged{};
   std::vector<RankedFit> beside{};  ///< with the first the other models, where asked for
   Notices notices{};                ///< of the best fit
 

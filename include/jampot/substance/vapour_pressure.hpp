@@ -130,6 +130,9 @@ class VapourPressure {
 
   double P_Pa(double T_K) const { return std::exp(ln_P(T_K)); }
 
+  /// The same, multiplied by a factor at every temperature. @param factor positive
+  VapourPressure scaled(double factor) const;
+
   /// Boiling temperature at P_Pa > 0, the inverse of P_Pa; HUGE_VAL where no temperature is high enough.
   double T_K(double P_Pa) const;
 
@@ -155,6 +158,7 @@ class VapourPressure {
   double slope_outside(double T_K) const;
   void set_ends(double lowest_T_K);
 
+  double ln_factor_ = 0;                                    ///< in a_ and the ends already
   double a_ = 0, b_ = 0, c_ = 0, Tmin_K_ = 1, Tmax_K_ = 0;  ///< the Antoine equation and where it is used
   double measured_low_K_ = 1, measured_high_K_ = 0;
   std::optional<double> Tc_K_;

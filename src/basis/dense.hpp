@@ -1,0 +1,56 @@
+#pragma once
+// Factorisations of small dense matrices. They are compiled here once: each costs a source file that uses it
+// seconds.
+#include <Eigen/Cholesky>
+#include <Eigen/LU>
+#include <vector>
+
+namespace jampot {
+
+/// A x = b by LU with partial pivoting. Matrices of the same size allocate nothing.
+class LuSolver {
+ public:
+  LuSolver();
+  explicit LuSolver(Eigen::Index rows);
+  void factor(const Eigen::MatrixXd& A);
+  /// `x` may be `b`.
+  void solve(const Eigen::VectorXd& b, Eigen::VectorXd& x) const;
+  void solve(const Eigen::MatrixXd& B, Eigen::MatrixXd& X) const;
+
+ private:
+  Eigen::PartialPivLU<Eigen::MatrixXd> lu_;
+};
+
+/// A x = b with complete pivoting, for matrices that are nearly singular.
+Eigen::VectorXd solved_carefully(const Eigen::MatrixXd& A, const Eigen::VectorXd& b);
+Eigen::MatrixXd solved_carefully(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B);
+
+/// Real parts of the eigenvalues.
+std::vector<double> real_eigenvalues(const Eigen::MatrixXd& A);
+/// Real parts of eigenvalues and eigenvectors, which are the columns.
+void real_eigenvectors(const Eigen::MatrixXd& A, Eigen::VectorXd& values, Eigen::MatrixXd& vectors);
+
+/// Eigenvalues of a symmetric matrix in rising order, and their vectors, which are the columns.
+struct SymmetricEigen {
+  Eigen::VectorXd values;
+  Eigen::MatrixXd vectors;
+};
+SymmetricEigen symmetric_eigen(const Eigen::MatrixXd& A);
+
+Eigen::MatrixXd inverse_of(const Eigen::MatrixXd& A);
+/// The x that makes the sum of squares of A x - b least, by QR with column pivoting.
+Eigen::VectorXd least_squares(const Eigen::MatrixXd& A, const Eigen::VectorXd& b);
+
+/// Newton's step down a surface: `step` comes in as the negative gradient and goes out divided by the
+/// curvature. Where the surface bends down, its curvature counts by size, at least `least`: the step leads
+/// downhill, away from the saddle.
+class DownhillStep {
+ public:
+  void take(const Eigen::MatrixXd& hessian, double least, Eigen::VectorXd& step);
+
+ private:
+  Eigen::LLT<Eigen::MatrixXd> cholesky_;
+  Eigen::VectorXd solved_;
+};
+
+}  // namespace jampot

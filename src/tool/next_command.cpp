@@ -1,0 +1,68 @@
+// next: what to measure next.
+#include "commands.hpp"
+#include "fit_words.hpp"
+#include "jampot/report/next.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct NextWords {
+  FitWords fit;
+  std::string aim = "azeotrope", rival;
+  Condition condition;
+  int points = NextOptions().points, batch = 1;
+  PresentationOptions presentation;
+};
+
+NextRequest request_of(const NextWords& words) {
+  NextRequest request;
+  request.sets = words.fit.sets();
+  request.fit = words.fit.options();
+  request.fit.model = words.fit.model;
+  request.rival = words.rival;
+  read_aim(words.aim, request.options);
+  request.options.points = words.points;
+  request.options.batch = words.batch;
+  if (!words.condition.pressure.empty())
+    request.options.P_Pa = parse_quantities(words.condition.pressure, Dimension::pressure);
+  if (!words.condition.temperature.empty()) {
+    request.options.T_K_held = parse_quantities(words.condition.temperature, Dimension::temperature);
+    request.options.T_K = request.options.T_K_held.front();
+  }
+  return request;
+}
+
+}  // namespace
+
+void add_next(CLI::App& tool, Presenter& presenter) {
+  auto words = std::make_shared<NextWords>();
+  CLI::App* command = tool.add_subcommand("next", "What to measure next, so that something is known better");
+  add_fit_words(*command, words->fit);
+  command
+      ->add_option(
+          "--aim", words->aim,
+          "What is to be known better: azeotrope (default), limits, split, parameters, \"T at x=0.3\", or "
+          "models: which of two is right")
+      ->type_name("AIM");
+  command->add_option("--rival", words->rival, "Of the aim models: the other model")->type_name("MODEL");
+  command
+      ->add_option("--pressure", words->condition.pressure, "Where could be measured (default: as the data)")
+      ->type_name("LIST");
+  command
+      ->add_option("--temperature", words->condition.temperature,
+                   "Where could be measured (default: as the data); of the aim split its temperature")
+      ->type_name("LIST");
+  command->add_option("--batch", words->batch, "Plan so many measurements, one after the other (default 1)")
+      ->type_name("N");
+  command->add_option("--points", words->points, "Compositions tried (default 49)")->type_name("N");
+  add_presentation(*command, words->presentation, true);
+  command->footer(
+      "Example ('jampot demo' writes the made-up data):\n"
+      "  jampot next jampot-demo/mtbe-methanol.csv --aim azeotrope --batch 3 --figure next.svg");
+  command->callback([words, &presenter] {
+    const Presentation presentation = words->presentation.read();
+    presenter.present(answer(study(request_of(*words)), {presentation.units}), presentation);
+  });
+}
+
+}  // namespace jampot::tool
