@@ -234,19 +234,6 @@ class Drawer {
   bool isobaric_;
 };
 
-Panel residual_panel(const std::string& label, const Fit& fit, const std::vector<Spot>& spots, int colour) {
-  double most = 3.5;
-  for (const Spot& spot : spots) most = std::max(most, 1.1 * std::abs(spot.y));
-  Panel panel;
-  panel.x = {fmt::format("measured mole fraction of {} in the liquid", fit.substances[0].name), 0, 1};
-  panel.y = {label, -std::ceil(most), std::ceil(most)};
-  panel.series.push_back(straight(looks::zero, {0, 0}, {1, 0}));
-  panel.series.push_back(straight(looks::reference, {0, 2}, {1, 2}));
-  panel.series.push_back(straight(looks::reference, {0, -2}, {1, -2}));
-  panel.series.push_back({spots, "", Stroke::none, colour == 0 ? Mark::circle : Mark::square, colour});
-  return panel;
-}
-
 }  // namespace
 
 Figure boiling_figure(const std::vector<BinaryCurve>& curves, const Mixture& mixture,
@@ -395,29 +382,6 @@ Figure slice_figure(const std::vector<VlePoint>& points, std::size_t axis, Sough
   figure.title = fmt::format("A line of compositions of {}", joined(names, ", "));
   figure.footer = fmt::format("liquid model: {}; vapour: {}", mixture.liquid_model(), mixture.vapour_model());
   figure.panels = {std::move(panel)};
-  return figure;
-}
-
-Figure residual_figure(const Fit& fit) {
-  Figure figure;
-  std::vector<Spot> boiling, vapour;
-  for (const ResidualRow& row : fit.residuals) {
-    if (!row.used()) continue;
-    boiling.push_back({row.measured.x[0], row.standardised_P});
-    if (!row.standardised_y.empty()) vapour.push_back({row.measured.x[0], row.standardised_y[0]});
-  }
-  figure.title = fmt::format("Residuals of the {} fit to {} and {}", fit.options.model,
-                             fit.substances[0].name, fit.substances[1].name);
-  figure.footer = fmt::format(
-      "measured minus model, over its standard uncertainty; dotted: 95 % should lie within; {} points; {}",
-      fit.points, name_of(fit.options.objective));
-  figure.panels.push_back(residual_panel("boiling pressure", fit, boiling, 0));
-  if (!vapour.empty()) figure.panels.push_back(residual_panel("vapour fraction y1", fit, vapour, 1));
-  for (const Notice& notice : fit.notices) {
-    if (std::find(figure.notices.begin(), figure.notices.end(), notice.code) == figure.notices.end()) {
-      figure.notices.push_back(notice.code);
-    }
-  }
   return figure;
 }
 

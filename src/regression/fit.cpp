@@ -248,7 +248,7 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
   set_intervals(result, task, best, rivals);
   follow_ties(result);
   fill_influence(result, task, problem, best);
-  fill_sets(result, task, sets, best);
+  fill_sets(result, task, sets, problem, best);
   find_wrong_rows(result, task, problem, best);
   tell_own_pressures(result, task, sets, best);
   take_factors(result);

@@ -42,6 +42,34 @@ double quantities(const FitTask& task) {
   return sum;
 }
 
+// Of the others alone, fitted anew.
+std::optional<double> objective_by_fit(const FitTask& rest, const Descent& best) {
+  const auto found = rest.problem()->polish({best.scaled, {}, 0, false});
+  return found ? std::optional(found->objective) : std::nullopt;
+}
+
+// The same to first order, from the changes that the points of the set would make: of very many sets.
+std::optional<double> objective_by_slope(const Fit& result, std::size_t set, double own,
+                                         const Eigen::MatrixXd& information,
+                                         const std::vector<PointInformation>& points) {
+  const auto size = information.rows();
+  Eigen::MatrixXd rest = information;
+  Eigen::VectorXd gradient = Eigen::VectorXd::Zero(size);
+  std::size_t next = 0;
+  const auto take = [&](std::size_t of_set) {
+    const PointInformation& point = points.at(next++);
+    if (of_set != set) return;
+    rest -= point.information;
+    gradient += point.gradient;
+  };
+  for (const ResidualRow& row : result.residuals)
+    if (row.used()) take(row.set);
+  for (const LiquidRow& row : result.liquid_residuals)
+    if (row.measured.used()) take(row.set);
+  if (!(symmetric_eigen(rest).values[0] > 0)) return std::nullopt;
+  return result.objective - own - gradient.dot(solved_carefully(rest, gradient));
+}
+
 }  // namespace
 
 void fill_influence(Fit& result, const FitTask& task, FitProblem& problem, const Descent& best) {
@@ -59,9 +87,14 @@ void fill_influence(Fit& result, const FitTask& task, FitProblem& problem, const
   }
 }
 
-void fill_sets(Fit& result, const FitTask& task, const std::vector<DataSet>& sets, const Descent& best) {
+void fill_sets(Fit& result, const FitTask& task, const std::vector<DataSet>& sets, FitProblem& problem,
+               const Descent& best) {
   if (sets.size() < 2 || result.options.objective != Objective::maximum_likelihood) return;
   const auto free = static_cast<double>(task.plan.free.size());
+  constexpr std::size_t most_refitted = 8;
+  const bool many = sets.size() > most_refitted;
+  const auto points = many ? problem.informations(best) : std::vector<PointInformation>();
+  const Eigen::MatrixXd information = problem.information(best);
   for (std::size_t s = 0; s < sets.size(); ++s) {
     SetAgreement set{.name = sets[s].name};
     double leverage = 0;
@@ -83,10 +116,9 @@ void fill_sets(Fit& result, const FitTask& task, const std::vector<DataSet>& set
       set.probability = chi_square_probability(set.chi_square, set.degrees_of_freedom);
     const double others = quantities(rest) - free;
     if (set.points > 0 && others >= 1) {
-      const auto problem = rest.problem();
-      Descent start = best;
-      start.adjustments.clear();
-      if (const auto found = problem->polish(start)) set.without = found->objective / others;
+      const auto left = !many ? objective_by_fit(rest, best)
+                              : objective_by_slope(result, s, set.chi_square, information, points);
+      if (left) set.without = *left / others;
     }
     result.sets.push_back(std::move(set));
   }

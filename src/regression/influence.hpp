@@ -7,6 +7,7 @@ namespace jampot {
 /// Leverage, Cook's distance and the part of the objective of every point of the result, at the solution.
 void fill_influence(Fit& result, const FitTask& task, FitProblem& problem, const Descent& best);
 /// Chi-square of each of several sets, and of the rest without it.
-void fill_sets(Fit& result, const FitTask& task, const std::vector<DataSet>& sets, const Descent& best);
+void fill_sets(Fit& result, const FitTask& task, const std::vector<DataSet>& sets, FitProblem& problem,
+               const Descent& best);
 
 }  // namespace jampot

@@ -161,8 +161,12 @@ void reach_rivals(Fit& result, const FitTask& task, const Descent& best, const s
       const auto row = static_cast<Eigen::Index>(p);
       const double scale = task.plan.free[p].scale;
       const double half = std::abs(scale) * std::sqrt(std::max(0.0, left * variance(row, row)));
-      parameter.low = std::min(parameter.low, rival.scaled[p] * scale - half);
-      parameter.high = std::max(parameter.high, rival.scaled[p] * scale + half);
+      // Beyond the bounds of the model nothing is known: open.
+      const double ends[] = {task.plan.lowest[p] * scale, task.plan.highest[p] * scale};
+      const auto [least, most] = std::minmax(ends[0], ends[1]);
+      const double low = rival.scaled[p] * scale - half, high = rival.scaled[p] * scale + half;
+      parameter.low = std::min(parameter.low, low > least ? low : -HUGE_VAL);
+      parameter.high = std::max(parameter.high, high < most ? high : HUGE_VAL);
       ++p;
     }
   }

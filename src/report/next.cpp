@@ -31,7 +31,7 @@ std::string what_of(const Candidate& candidate, const Fit& fit) {
 
 class Plan {
  public:
-  Plan(const NextStudy& study, const AnswerOptions& options) : study_(study), options_(options) {}
+  explicit Plan(const NextStudy& study) : study_(study) {}
 
   Answer told() {
     Answer answer;
@@ -160,13 +160,12 @@ class Plan {
   }
 
   const NextStudy& study_;
-  const AnswerOptions& options_;
 };
 
 }  // namespace
 
-Answer answer(const NextStudy& study, const AnswerOptions& options) {
-  return Plan(study, options).told();
+Answer answer(const NextStudy& study, const AnswerOptions&) {
+  return Plan(study).told();
 }
 
 }  // namespace jampot

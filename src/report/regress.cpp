@@ -7,7 +7,7 @@
 
 #include "fit_tables.hpp"
 #include "jampot/basis/error.hpp"
-#include "jampot/draw/vle_figures.hpp"
+#include "jampot/draw/fit_figures.hpp"
 
 namespace jampot {
 namespace {
@@ -26,7 +26,7 @@ Json fit_json(const RegressStudy& study, std::size_t k) {
   return json;
 }
 
-void add_tables(const RegressStudy& study, Answer& answer) {
+void add_tables(const RegressStudy& study, const RegressAnswerOptions& options, Answer& answer) {
   const Fit& best = study.best();
   answer.tables.push_back(parameter_table(best));
   answer.tables.push_back(statistics_table(best));
@@ -37,7 +37,7 @@ void add_tables(const RegressStudy& study, Answer& answer) {
                                        [](const ResidualRow& row) { return row.used(); });
   if (with_vapour) {
     answer.tables.push_back(residual_table(best));
-    answer.figure = residual_figure(best);
+    answer.figure = fit_figure(best, options.picture, options.units);
   }
   if (!best.liquid_residuals.empty()) answer.tables.push_back(liquid_residual_table(best));
   answer.tables.push_back(influence_table(best));
@@ -46,13 +46,13 @@ void add_tables(const RegressStudy& study, Answer& answer) {
 
 }  // namespace
 
-Answer answer(const RegressStudy& study, const AnswerOptions& options) {
+Answer answer(const RegressStudy& study, const RegressAnswerOptions& options) {
   const Fit& best = study.best();
   Answer answer;
   *answer.json = answer_header("regress", best.mixture());
   (*answer.json)["fits"] = Json::array();
   if (study.fits.size() > 1) answer.tables.push_back(ranking_table(study.fits));
-  add_tables(study, answer);
+  add_tables(study, options, answer);
   for (std::size_t k = 0; k < study.fits.size(); ++k) {
     Json json = fit_json(study, k);
     if (k == 0) (*answer.json)["residuals"] = json.contains("residuals") ? json["residuals"] : Json::array();

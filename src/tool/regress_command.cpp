@@ -14,7 +14,7 @@ namespace {
 
 struct RegressOptions {
   FitWords fit;
-  std::string out, report;
+  std::string out, report, picture = "composition";
   int folds = 5;
   PresentationOptions presentation;
 };
@@ -35,7 +35,8 @@ Answer regress(const RegressOptions& options, const Presentation& presentation, 
   request.options.progress = &progress;
   const ProgressLine line("fitting, descents done", progress, shows_progress);
   const RegressStudy found = study(request);
-  Answer told = answer(found, {presentation.units, Basis::mole, !presentation.figure.empty()});
+  Answer told = answer(found, {{presentation.units, Basis::mole, !presentation.figure.empty()},
+                               parse_fit_picture(options.picture)});
   if (!options.out.empty()) told.files.emplace_back(options.out, pairs_text(found.best()));
   if (options.report.empty()) return told;
   for (const auto& file : fit_report(found, presentation.units).write(options.report, presentation.units))
@@ -53,6 +54,12 @@ void add_regress(CLI::App& tool, Presenter& presenter) {
       ->type_name("N");
   command->add_option("--report", options->report, "Write a page on the fit, with its figures: .md or .html")
       ->type_name("FILE");
+  command
+      ->add_option("--picture", options->picture,
+                   "What --figure draws: residuals against composition (default), temperature, pressure or "
+                   "order; normal, "
+                   "parity, parameters")
+      ->type_name("KIND");
   command->add_option("--out", options->out, "Write the parameters to this file")
       ->type_name("FILE.pairs.toml");
   add_presentation(*command, options->presentation, true);

@@ -6,6 +6,7 @@
 
 #include "clear_labels.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/draw/fit_figures.hpp"
 #include "jampot/draw/gamma_figure.hpp"
 #include "jampot/draw/report.hpp"
 #include "jampot/draw/saturation_figure.hpp"
@@ -182,8 +183,11 @@ TEST(EveryFigure, HasAxesATitleAndClearLabels) {
           solubility_figure({{"", solubility(butanol.activity(), T)}}, butanol.substances(), options));
     }
   }
-  figures.push_back(
-      residual_figure(fit({read_measured(JAMPOT_SOURCE_DIR "/demo/measured/mtbe-methanol.csv")})));
+  const Fit fitted = fit({read_measured(JAMPOT_SOURCE_DIR "/demo/measured/mtbe-methanol.csv")});
+  for (const char* picture :
+       {"composition", "temperature", "pressure", "order", "normal", "parity", "parameters"})
+    figures.push_back(fit_figure(fitted, parse_fit_picture(picture)));
+  EXPECT_THROW(parse_fit_picture("pie"), RequestError);
   for (const Figure& figure : figures) {
     EXPECT_FALSE(figure.title.empty());
     for (const Panel& panel : figure.panels) {

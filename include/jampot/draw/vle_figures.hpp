@@ -48,7 +48,4 @@ Figure bubble_triangle(const std::vector<VlePoint>& points, const std::vector<Da
 Figure slice_figure(const std::vector<VlePoint>& points, std::size_t axis, Sought sought,
                     const Mixture& mixture, const FigureOptions& options);
 
-/// Standardised residuals of a fit against the liquid composition: boiling point above, vapour below.
-Figure residual_figure(const Fit& fit);
-
 }  // namespace jampot

@@ -1,15 +1,21 @@
 #pragma once
 // Fits told.
+#include "jampot/draw/fit_figures.hpp"
 #include "jampot/draw/report.hpp"
 #include "jampot/report/answer.hpp"
 #include "jampot/study/regress.hpp"
 
 namespace jampot {
 
-/// Parameters, statistics, azeotropes, residuals of the best fit, and the ranking. The figure shows residuals
-/// of boiling points.
+/// Which picture of the best fit is drawn.
+struct RegressAnswerOptions : AnswerOptions {
+  FitPicture picture = FitPicture::composition;
+};
+
+/// Parameters, statistics, azeotropes, residuals of the best fit, and the ranking. The figure is the picture
+/// asked for.
 /// @throws RequestError where a figure is wanted and there are none
-Answer answer(const RegressStudy& study, const AnswerOptions& options = {});
+Answer answer(const RegressStudy& study, const RegressAnswerOptions& options = {});
 
 /// A page for the appendix of a design file: data, model, parameters, deviations, residuals, consistency, the
 /// curve through the points, other models, notices.
