@@ -58,6 +58,8 @@ Fields<ConsistencyTest> test_fields() {
   };
   return {text_field<T>("name", "test", member_of(&T::name)),
           number("value", "value", &T::value),
+          maybe_field<T>("u", {"uncertainty", Dimension::number, 2},
+                         [](const T& test) { return test.u > 0 ? std::optional(test.u) : std::nullopt; }),
           number("limit", "limit", &T::limit),
           text_field<T>("unit", "unit", member_of(&T::unit)),
           text_field<T>("verdict", "verdict", [](const T& test) { return name_of(test.verdict); }),

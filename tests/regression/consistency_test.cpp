@@ -65,5 +65,28 @@ TEST(Consistency, RefusesWhatItCannotJudge) {
                CalculationError);
 }
 
+// The spread of the area over simulated sets is the stated uncertainty; within it the limit decides nothing.
+TEST(Consistency, TheAreaHasItsUncertainty) {
+  double sum = 0, squares = 0, u = 0;
+  constexpr int sets = 200;
+  const Mixture mixture = test::mtbe_methanol();
+  int decided = 0;
+  for (unsigned seed = 1; seed <= sets; ++seed) {
+    const DataSet data = test::synthetic(mixture, DataKind::pxy, 20, seed);
+    const Consistency result = check_consistency(data);
+    const ConsistencyTest& area = result.tests.front();
+    ASSERT_EQ(area.name, "area");
+    EXPECT_GT(area.u, 0);
+    u += area.u / sets;
+    sum += area.value / sets;
+    squares += area.value * area.value / sets;
+    decided += area.verdict != Verdict::cannot_tell;
+    EXPECT_EQ(area.verdict != Verdict::cannot_tell, std::abs(area.value - area.limit) > area.u);
+  }
+  // The absolute value of a number that is zero on average: its root mean square is the uncertainty.
+  EXPECT_NEAR(std::sqrt(squares), u, 0.35 * u);
+  EXPECT_GT(decided, 0);
+}
+
 }  // namespace
 }  // namespace jampot

@@ -19,6 +19,7 @@ struct ConsistencyTest {
   std::string unit;
   Verdict verdict = Verdict::cannot_tell;
   std::string meaning;  ///< one sentence
+  double u = 0;  ///< standard uncertainty of the value from those of the data; 0 where it is not worked out
 };
 
 /// One measured point as the tests see it.
@@ -44,9 +45,9 @@ struct Consistency {
 /// - area: |A - B|/(A + B) of the areas of ln(gamma1/gamma2) above and below zero, in per cent. Isothermal
 /// limit
 ///   10; isobaric data are allowed the boiling-range correction J = 150 (Tmax - Tmin)/Tmin and pass where
-///   D - J < 10. Its known weakness: it does not see errors of the pressure, and errors may cancel. Source:
-///   E. F. G. Herington, J. Inst. Pet. 37 (1951) 457-470; O. Redlich, A. T. Kister, Ind. Eng. Chem. 40 (1948)
-///   345-348.
+///   D - J < 10. There is a verdict only where the limit lies beyond the standard uncertainty of D. Its known
+///   weakness: it does not see errors of the pressure, and errors may cancel. Source: E. F. G. Herington, J.
+///   Inst. Pet. 37 (1951) 457-470; O. Redlich, A. T. Kister, Ind. Eng. Chem. 40 (1948) 345-348.
 /// - point: the mean absolute difference between measured y1 and that calculated from a fit of gE to boiling
 /// points
 ///   alone, limit 0.01. Source: H. C. Van Ness, S. M. Byer, R. E. Gibbs, AIChE J. 19 (1973) 238-244; Aa.
