@@ -121,6 +121,12 @@ bool same_objective(double a, double b, double relative) {
   return std::abs(a - b) <= relative * std::max({std::abs(a), std::abs(b), 1e-3});
 }
 
+bool near(const Descent& a, const Descent& b) {
+  for (std::size_t p = 0; p < a.scaled.size(); ++p)
+    if (std::abs(a.scaled[p] - b.scaled[p]) > 0.01 * (1 + std::abs(b.scaled[p]))) return false;
+  return true;
+}
+
 // Groups the ends of the descents; two are the same minimum where objective and parameters agree.
 std::vector<std::pair<Descent, int>> distinct(std::vector<Descent> descents) {
   std::stable_sort(descents.begin(), descents.end(),
@@ -128,12 +134,7 @@ std::vector<std::pair<Descent, int>> distinct(std::vector<Descent> descents) {
   std::vector<std::pair<Descent, int>> groups;
   for (Descent& descent : descents) {
     const auto same = [&](const std::pair<Descent, int>& group) {
-      if (!same_objective(group.first.objective, descent.objective, 1e-4)) return false;
-      for (std::size_t p = 0; p < descent.scaled.size(); ++p) {
-        if (std::abs(group.first.scaled[p] - descent.scaled[p]) > 0.01 * (1 + std::abs(descent.scaled[p])))
-          return false;
-      }
-      return true;
+      return same_objective(group.first.objective, descent.objective, 1e-4) && near(group.first, descent);
     };
     const auto found = std::find_if(groups.begin(), groups.end(), same);
     if (found != groups.end()) {
@@ -151,12 +152,23 @@ std::vector<std::pair<Descent, int>> polished(FitProblem& whole,
                                               const std::vector<std::pair<Descent, int>>& rough) {
   constexpr double much_worse = 3, noise = 20;
   std::vector<std::pair<Descent, int>> minima;
-  for (std::size_t k = 0; k < std::min(rough.size(), most_tried) && minima.size() < most_polished; ++k) {
-    if (rough[k].first.objective > much_worse * rough.front().first.objective + noise) break;
+  std::size_t tried = 0;
+  double last = 0;
+  for (std::size_t k = 0; k < rough.size() && tried < most_tried && minima.size() < most_polished; ++k) {
+    const double objective = rough[k].first.objective;
+    if (objective > much_worse * rough.front().first.objective + noise) break;
+    // After the first few only those that lie clearly higher: a long valley must not hide the minimum behind
+    // it.
+    constexpr double clearly = 1.01;
+    if (tried >= most_polished && objective < clearly * last) continue;
+    ++tried;
+    last = objective;
     auto exact = whole.polish(rough[k].first);
     if (!exact) continue;
+    // A valley in which descents creep to an end at different places is one minimum, too.
     const auto same = [&](const std::pair<Descent, int>& known) {
-      return same_objective(known.first.objective, exact->objective, 1e-6);
+      return same_objective(known.first.objective, exact->objective, 1e-6) ||
+             (same_objective(known.first.objective, exact->objective, 1e-2) && near(known.first, *exact));
     };
     const auto found = std::find_if(minima.begin(), minima.end(), same);
     if (found != minima.end()) {
