@@ -4,10 +4,9 @@
 #include <boost/random/sobol.hpp>
 #include <boost/random/uniform_01.hpp>
 #include <cmath>
-#include <future>
-#include <thread>
 
 #include "jampot/liquid/models.hpp"
+#include "side_by_side.hpp"
 
 namespace jampot {
 namespace {
@@ -109,11 +108,7 @@ std::vector<std::optional<Descent>> follow_all(std::vector<std::unique_ptr<FitPr
     for (std::size_t k = worker; k < starts.size(); k += problems.size())
       ends[k] = follow(*problems[worker], starts[k]);
   };
-  std::vector<std::future<void>> running;
-  for (std::size_t worker = 1; worker < problems.size(); ++worker)
-    running.push_back(std::async(std::launch::async, share, worker));
-  share(0);
-  for (auto& one : running) one.get();
+  side_by_side(problems.size(), share);
   return ends;
 }
 
@@ -186,7 +181,7 @@ std::vector<std::pair<Descent, int>> polished(FitProblem& whole,
 
 Explored explore(const FitTask& task, FitProblem& whole) {
   const FitTask few = task.thinned(most_explored);
-  const std::size_t workers = std::clamp<std::size_t>(std::thread::hardware_concurrency(), 1, 4);
+  const std::size_t workers = workers_for(batch);
   std::vector<std::unique_ptr<FitProblem>> problems;
   for (std::size_t worker = 0; worker < workers; ++worker) problems.push_back(few.problem());
   Starts starts(task);

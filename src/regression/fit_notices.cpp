@@ -115,17 +115,34 @@ void disagreeing_sets(Fit& fit) {
       names.push_back(fmt::format("{} ({:.2f} without it)", file_name(set->name), *set->without));
     return joined(names, ", ");
   };
+  if (culprits.size() > 1) {
+    fit.notices.add(
+        "sets-disagree",
+        fmt::format("data sets contradict each other: chi-square over its degrees of freedom is {:.2f} with "
+                    "all; leaving out any one of these helps: {}. The data alone do not say which is wrong",
+                    all, list()));
+    return;
+  }
+  const SetAgreement& culprit = *culprits.front();
+  // Of two sets the fit without the one is that of the other alone: a set that the model cannot describe by
+  // itself contradicts nobody.
+  const SetAgreement& other = fit.sets[&culprit == &fit.sets.front() ? 1 : 0];
+  constexpr double described = 2;
+  const bool alone = fit.sets.size() == 2 && other.without;
+  if (alone && *other.without > described) {
+    fit.notices.add(
+        "sets-disagree",
+        fmt::format("the model does not describe {} even alone: chi-square over its degrees of freedom is "
+                    "{:.2f} for that, {:.2f} for {} alone and {:.2f} for both",
+                    file_name(culprit.name), *other.without, *culprit.without, file_name(other.name), all));
+    return;
+  }
   fit.notices.add(
       "sets-disagree",
-      culprits.size() == 1
-          ? fmt::format(
-                "{} contradicts the other data: chi-square over its degrees of freedom is {:.2f} with it "
-                "and {:.2f} without",
-                file_name(culprits.front()->name), all, *culprits.front()->without)
-          : fmt::format(
-                "data sets contradict each other: chi-square over its degrees of freedom is {:.2f} with all; "
-                "leaving out any one of these helps: {}. The data alone do not say which is wrong",
-                all, list()));
+      fmt::format("{} contradicts the other data{}: chi-square over its degrees of freedom is {:.2f} with it "
+                  "and {:.2f} without",
+                  file_name(culprit.name), alone ? "" : ", or the model cannot describe it", all,
+                  *culprit.without));
 }
 
 void doubtful_parameters(Fit& fit) {

@@ -2,11 +2,10 @@
 #include <algorithm>
 #include <boost/math/distributions/students_t.hpp>
 #include <cmath>
-#include <future>
-#include <thread>
 
 #include "../basis/dense.hpp"
 #include "fit_results.hpp"
+#include "side_by_side.hpp"
 
 namespace jampot {
 namespace {
@@ -121,8 +120,7 @@ void take_profiles(Fit& result, const FitTask& task, const Descent& best, double
                    const std::vector<FittedParameter*>& free) {
   Progress* progress = result.options.progress;
   if (progress) progress->expected += std::ssize(free);
-  const std::size_t workers =
-      std::min<std::size_t>(free.size(), std::clamp(std::thread::hardware_concurrency(), 1u, 4u));
+  const std::size_t workers = workers_for(free.size());
   const auto share = [&](std::size_t worker) {
     const auto problem = task.problem();
     if (problem->with_two_liquids())
@@ -140,11 +138,7 @@ void take_profiles(Fit& result, const FitTask& task, const Descent& best, double
       parameter.profiled = true;
     }
   };
-  std::vector<std::future<void>> running;
-  for (std::size_t worker = 1; worker < workers; ++worker)
-    running.push_back(std::async(std::launch::async, share, worker));
-  share(0);
-  for (auto& one : running) one.get();
+  side_by_side(workers, share);
 }
 
 // Another minimum as low as chance allows belongs to what the data say: the intervals reach to it and beyond,

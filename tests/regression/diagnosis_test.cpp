@@ -91,6 +91,14 @@ TEST(Sets, TheOneThatContradictsTheOthersIsNamed) {
       named += notice.code == "sets-disagree" && notice.text.starts_with("bad.csv contradicts");
   }
   EXPECT_GE(named, 9);
+  // A set that the model cannot describe by itself is told as that.
+  DataSet bent = good(5);
+  bent.name = "bent.csv";
+  for (DataPoint& point : bent.points) point.T_K += 2 * (point.x[0] - 0.5) * (point.x[0] - 0.5);
+  bool told = false;
+  for (const Notice& notice : fit({good(6), bent}).notices)
+    told = told || notice.text.starts_with("the model does not describe bent.csv even alone");
+  EXPECT_TRUE(told);
   DataSet second = good(77);
   second.name = "second.csv";
   const Fit agreeing = fit({good(76), second});
