@@ -138,7 +138,8 @@ void parameters(const Fit& fit, Figure& figure) {
   const double sa = std::sqrt(fit.covariance(0, 0)), sb = std::sqrt(fit.covariance(1, 1));
   const double r = fit.correlation(0, 1);
   constexpr double both = 5.991464547107979;  // chi-square of two at 95 %
-  Series region{{}, "95 % region of both", Stroke::solid, Mark::none, colours::liquid};
+  Series region{{}, "95 % region, first order", Stroke::dashed, Mark::none, colours::liquid};
+  region.in_key = true;
   std::vector<double> x, y;
   constexpr int steps = 240;
   for (int k = 0; k <= steps; ++k) {
@@ -151,6 +152,21 @@ void parameters(const Fit& fit, Figure& figure) {
     y.push_back(region.spots.back().y);
   }
   Panel panel;
+  Series likelihood{{}, "95 % region, likelihood", Stroke::solid, Mark::none, colours::liquid};
+  likelihood.in_key = true;
+  for (std::size_t k = 0; k <= fit.region.size() && !fit.region.empty(); ++k) {
+    const RegionPoint& point = fit.region[k % fit.region.size()];
+    if (point.open) {  // no edge here
+      if (!likelihood.spots.empty()) panel.series.push_back(likelihood);
+      likelihood.spots.clear();
+      likelihood.in_key = false;
+      continue;
+    }
+    likelihood.spots.push_back({point.values[0], point.values[1]});
+    x.push_back(point.values[0]);
+    y.push_back(point.values[1]);
+  }
+  if (likelihood.spots.size() > 1) panel.series.push_back(std::move(likelihood));
   Series others = symbols(Mark::square, colours::vapour, "other minima");
   others.in_key = true;
   for (std::size_t k = 1; k < fit.minima.size(); ++k) {
@@ -244,7 +260,10 @@ Figure fit_figure(const Fit& fit, FitPicture picture, const DisplayUnits& units)
     case FitPicture::parameters:
       figure.title = fmt::format("Parameters of the {} fit to {} and {}", fit.options.model,
                                  fit.substances[0].name, fit.substances[1].name);
-      figure.footer = "the region holds both parameters in 95 % of cases, to first order";
+      figure.footer = fit.region.empty()
+                          ? "the region holds both parameters in 95 % of cases, to first order"
+                          : "each region holds both parameters in 95 % of cases; where they differ the "
+                            "likelihood is right: beyond it the fit is worse by more than chance";
       parameters(fit, figure);
       break;
   }

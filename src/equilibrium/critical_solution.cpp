@@ -9,39 +9,48 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 namespace jampot {
+
 namespace {
 
-struct Lowest {
-  double x1, value;
-};
-
-// The smallest value of the stability function over all compositions at T_K. In ln(x1/x2), so that dilute
-// ends are as well seen as the middle.
-Lowest lowest_stability(ActivityModel& model, double T_K) {
-  model.set_temperature(T_K);
+// In ln(x1/x2), so that dilute ends are as well seen as the middle.
+LeastStable least_between(ActivityModel& model, double low, double high) {
   const auto at = [&](double t) { return stability_function(model, 1 / (1 + std::exp(-t))); };
+  constexpr int bits = 50;
+  const auto [t, value] = boost::math::tools::brent_find_minima(at, low, high, bits);
+  return {1 / (1 + std::exp(-t)), value};
+}
+
+}  // namespace
+
+LeastStable least_stable(ActivityModel& model, double T_K) {
+  demand_size(model.size(), 2, "substances of the model");
+  model.set_temperature(T_K);
   constexpr double end = 14, step = 0.25;
   double best_t = 0, best = HUGE_VAL;
   for (double t = -end; t <= end; t += step) {
-    const double value = at(t);
+    const double value = stability_function(model, 1 / (1 + std::exp(-t)));
     if (value < best) {
       best = value;
       best_t = t;
     }
   }
-  constexpr int bits = 50;
-  const auto [t, value] = boost::math::tools::brent_find_minima(at, best_t - step, best_t + step, bits);
-  return {1 / (1 + std::exp(-t)), value};
+  return least_between(model, best_t - step, best_t + step);
 }
 
-}  // namespace
+LeastStable least_stable_near(ActivityModel& model, double T_K, double x1) {
+  demand_size(model.size(), 2, "substances of the model");
+  model.set_temperature(T_K);
+  const double t = std::log(x1 / (1 - x1));
+  constexpr double near = 0.02;
+  return least_between(model, t - near, t + near);
+}
 
 std::vector<CriticalSolution> critical_solutions(ActivityModel& model, double low_K, double high_K) {
   demand_size(model.size(), 2, "substances of the model");
   demand_temperature(low_K);
   demand_temperature(high_K);
   if (!(high_K > low_K)) throw RequestError("a range of temperatures goes from the lower to the higher");
-  const auto stability = [&](double T_K) { return lowest_stability(model, T_K).value; };
+  const auto stability = [&](double T_K) { return least_stable(model, T_K).value; };
   const int steps = std::max(40, static_cast<int>(std::ceil((high_K - low_K) / 5)));
   std::vector<double> T, value;
   for (int k = 0; k <= steps; ++k) {
@@ -69,7 +78,7 @@ std::vector<CriticalSolution> critical_solutions(ActivityModel& model, double lo
     const auto [a, b] = *bracket;
     CriticalSolution critical;
     critical.T_K = (a + b) / 2;
-    const Lowest lowest = lowest_stability(model, critical.T_K);
+    const LeastStable lowest = least_stable(model, critical.T_K);
     critical.x1 = lowest.x1;
     critical.curvature = lowest.value;
     critical.upper = value[k - 1] < 0;

@@ -140,6 +140,17 @@ Json to_json(const Comparison& comparison) {
   return json;
 }
 
+namespace {
+
+Json known_json(const std::vector<double>& x, double T_K, double P_Pa) {
+  Json json{{"T_K", T_K}};
+  if (!x.empty()) json["x"] = x;
+  if (P_Pa > 0) json["P_Pa"] = P_Pa;
+  return json;
+}
+
+}  // namespace
+
 Json to_json(const Fit& fit) {
   Json json{{"model", fit.options.model}, {"objective_kind", name_of(fit.options.objective)}};
   for (const FittedParameter& parameter : fit.parameters) {
@@ -174,7 +185,7 @@ Json to_json(const Fit& fit) {
   json["search"] = {{"starts", fit.search.starts},
                     {"reached_best", fit.search.reached_best},
                     {"settled", fit.search.settled()}};
-  json["errors"] = fit.options.errors == Errors::stated ? "stated" : "scatter";
+  json["errors"] = name_of(fit.options.errors);
   for (const Prior& prior : fit.options.priors)
     json["priors"].push_back({{"name", prior.name}, {"value", prior.value}, {"u", prior.u}});
   for (const PureFactor& pure : fit.pure_factors)
@@ -185,8 +196,27 @@ Json to_json(const Fit& fit) {
                                  {"chi_square", set.chi_square},
                                  {"degrees_of_freedom", set.degrees_of_freedom},
                                  {"probability", set.probability},
-                                 {"without", set.without ? Json(*set.without) : Json(nullptr)}});
+                                 {"without", set.without ? Json(*set.without) : Json(nullptr)},
+                                 {"u_factor", set.u_factor}});
   }
+  for (const SetOffset& offset : fit.offsets)
+    json["offsets"].push_back({{"data", offset.name},
+                               {"quantity", offset.of_pressure ? "P" : "T"},
+                               {"value", offset.value},
+                               {"u", offset.u}});
+  for (const KnownRow& row : fit.known)
+    json["known"].push_back({{"point", name_of(row.known.what)},
+                             {"stated", known_json(row.known.x, row.known.T_K, row.known.P_Pa)},
+                             {"model", known_json(row.x, row.T_K, row.P_Pa)},
+                             {"distance", row.distance},
+                             {"there", row.there}});
+  if (fit.lack_of_fit)
+    json["lack_of_fit"] = {{"places", fit.lack_of_fit->places},
+                           {"pure_error", fit.lack_of_fit->pure_error},
+                           {"lack", fit.lack_of_fit->lack},
+                           {"probability", fit.lack_of_fit->probability}};
+  for (const RegionPoint& point : fit.region)
+    json["region"].push_back(point.open ? Json(nullptr) : Json(point.values));
   for (const ResidualRow& row : fit.residuals) {
     Json entry{{"data", fit.data[row.set]},
                {"line", row.measured.line},

@@ -28,6 +28,7 @@ std::vector<std::size_t> usually_held(const FitTask& task) {
   const std::vector<TermForFit>& terms = terms_for_fit(task.options.model);
   std::vector<std::size_t> list;
   for (std::size_t p = 0; p < task.plan.free.size(); ++p) {
+    if (task.plan.start_low[p] == task.plan.start_high[p]) continue;  // no term of the model
     const TermForFit& term = terms[task.plan.free[p].term % terms.size()];
     if (term.held && !term.follows_T) list.push_back(p);
   }

@@ -80,7 +80,23 @@ void check_knowledge(const FitOptions& options, const std::vector<Substance>& su
     throw RequestError(
         fmt::format("no fitted parameter is called '{}'; there are {}", prior.name, joined(names, ", ")));
   }
-  if (!options.priors.empty() && options.objective != Objective::maximum_likelihood)
+  for (const KnownPoint& point : options.known) {
+    demand_known_point(point, substances.size());
+    const bool constant = std::all_of(options.form.begin(), options.form.end(), [](Coefficient coefficient) {
+      return coefficient == Coefficient::constant;
+    });
+    if (constant && point.what == SpecialPoint::critical_solution)
+      throw RequestError(
+          "parameters that do not change with temperature have no critical solution temperature: ask for "
+          "another `form`, as inverse_T");
+  }
+  const bool likelihood = options.objective == Objective::maximum_likelihood;
+  if (!options.known.empty() && !likelihood)
+    throw RequestError(
+        "a known point is weighed against stated uncertainties: it needs the objective maximum-likelihood");
+  if ((options.u_offset_T_K > 0 || options.u_offset_P > 0) && !likelihood)
+    throw RequestError("offsets of data sets are fitted with the objective maximum-likelihood alone");
+  if (!options.priors.empty() && !likelihood)
     throw RequestError(
         "a prior is weighed against stated uncertainties: it needs the objective maximum-likelihood");
 }
@@ -132,7 +148,23 @@ void take_factors(Fit& result) {
   result.substances = with_factors(std::move(result.substances), factors);
 }
 
-FitOptions with_pure_prior(FitOptions options) {
+// Offsets go out of the list of what is fitted into a list of their own beside it.
+void take_offsets(Fit& result) {
+  for (const FittedParameter& parameter : result.parameters) {
+    if (!is_offset(parameter)) continue;
+    const std::string name = parameter.name.substr(parameter.term.size() + std::string(" in ").size());
+    result.offsets.push_back({name, parameter.term == offset_of_P, parameter.value, parameter.std_error});
+  }
+}
+
+// What is fitted beside the model is known beforehand to an uncertainty.
+FitOptions with_own_priors(FitOptions options) {
+  if (!(options.u_offset_T_K >= 0 && options.u_offset_T_K < 20))
+    throw RequestError("the uncertainty of an offset of temperature lies between 0 and 20 K");
+  if (!(options.u_offset_P >= 0 && options.u_offset_P < 0.2))
+    throw RequestError("the uncertainty of an offset of pressure lies between 0 and 20 %");
+  if (options.u_offset_T_K > 0) options.priors.push_back({offset_of_T, 0, options.u_offset_T_K});
+  if (options.u_offset_P > 0) options.priors.push_back({offset_of_P, 0, options.u_offset_P});
   if (options.pure != PurePressures::fit) return options;
   if (options.objective != Objective::maximum_likelihood)
     throw RequestError("vapour pressures are fitted with the objective maximum-likelihood alone");
@@ -142,8 +174,15 @@ FitOptions with_pure_prior(FitOptions options) {
   return options;
 }
 
+// Numbers that a known point adds: of an azeotrope as many as it has substances, of a bare temperature one.
+int present_in(const KnownPoint& point) {
+  if (point.x.empty()) return 1;
+  return static_cast<int>(
+      std::count_if(point.x.begin(), point.x.end(), [](double fraction) { return fraction > 0; }));
+}
+
 Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
-  const FitOptions options = with_pure_prior(asked);
+  const FitOptions options = with_own_priors(asked);
   if (given.empty()) throw RequestError("no data to fit");
   for (const DataSet& set : given)
     demand_points(set, options.objective == Objective::maximum_likelihood || !vapour_liquid(set.kind));
@@ -187,7 +226,7 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
     measured += 1 + (vapour ? static_cast<int>(point->present().size()) - 1 : 0);
   }
   const ParameterPlan plan =
-      plan_parameters(options, result.substances, result.points == 0 ? 300 : T_sum / result.points);
+      plan_parameters(options, result.substances, result.points == 0 ? 300 : T_sum / result.points, sets);
   check_knowledge(options, result.substances, plan);
   for (const Prior& prior : options.priors) {
     measured +=
@@ -195,6 +234,8 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
           return one.is_free() && is_about(prior, one);
         }));
   }
+  for (const KnownPoint& point : options.known)
+    measured += point.what == SpecialPoint::azeotrope || point.x.empty() ? present_in(point) : 2;
   check_count(result, plan.free.size(), measured);
   result.parameters = plan.all;
   result.comparisons = measured;
@@ -239,6 +280,8 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
   fill_ranges(result);
   fill_rms(result, sets);
   fill_tests(result);
+  fill_lack_of_fit(result);
+  result.known = problem.known_rows(best);
   result.aicc = aicc(result, static_cast<double>(plan.free.size()));
   std::vector<Descent> rivals;
   for (std::size_t k = 0; k < found.minima.size(); ++k) {
@@ -247,11 +290,13 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
   }
   set_intervals(result, task, best, rivals);
   follow_ties(result);
+  fill_region(result, task, best);
   fill_influence(result, task, problem, best);
   fill_sets(result, task, sets, problem, best);
   find_wrong_rows(result, task, problem, best);
   tell_own_pressures(result, task, sets, best);
   take_factors(result);
+  take_offsets(result);
   result.evaluations = found.evaluations + problem.context().mixture().evaluations();
   add_fit_notices(result, sets);
   return result;
@@ -259,9 +304,44 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
 
 }  // namespace
 
+namespace {
+
+// Uncertainties of each set grow until its chi-square is what its degrees of freedom allow.
+Fit fit_weighted(const std::vector<DataSet>& given, const FitOptions& options) {
+  std::vector<DataSet> sets = given;
+  std::vector<double> factors(given.size(), 1.0);
+  Fit result = fit_as_stated(sets, options);
+  constexpr int most_rounds = 12;
+  constexpr double near = 0.01;
+  for (int round = 0; round < most_rounds && result.sets.size() == sets.size(); ++round) {
+    double moved = 0;
+    for (std::size_t s = 0; s < sets.size(); ++s) {
+      const SetAgreement& set = result.sets[s];
+      if (!(set.degrees_of_freedom > 0.5)) continue;
+      const double next = std::max(1.0, factors[s] * std::sqrt(set.chi_square / set.degrees_of_freedom));
+      moved = std::max(moved, std::abs(next / factors[s] - 1));
+      const double by = next / factors[s];
+      factors[s] = next;
+      for (DataPoint& point : sets[s].points) {
+        for (double* u :
+             {&point.u_T_K, &point.u_P_Pa, &point.u_x, &point.u_y, &point.u_value, &point.relative_u_x})
+          *u *= by;
+      }
+    }
+    if (moved < near) break;
+    result = fit_as_stated(sets, options);
+  }
+  for (std::size_t s = 0; s < result.sets.size(); ++s) result.sets[s].u_factor = factors[s];
+  return result;
+}
+
+}  // namespace
+
 Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   try {
-    return fit_as_stated(given, options);
+    const bool by_set = options.errors == Errors::sets && given.size() > 1 &&
+                        options.objective == Objective::maximum_likelihood;
+    return by_set ? fit_weighted(given, options) : fit_as_stated(given, options);
   } catch (const CalculationError& error) {
     // Whatever stopped it follows from data that cannot be right.
     for (const DataSet& set : given) {

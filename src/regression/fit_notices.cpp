@@ -26,6 +26,25 @@ std::string in_words(double probability) {
   return probability < 1e-15 ? "probability below 1e-15" : fmt::format("probability {:.1e}", probability);
 }
 
+// Points that were measured again know the scatter without any model.
+std::string why_misfit(const Fit& fit) {
+  if (fit.lack_of_fit) {
+    const LackOfFit& lack = *fit.lack_of_fit;
+    if (lack.probability < improbable)
+      return fmt::format(
+          "Points measured again at {} compositions scatter {:.2g} times as the model is off "
+          "besides (mean squares): the model is not able to",
+          lack.places, lack.pure_error / lack.lack);
+    constexpr double wide = 2;
+    if (lack.pure_error > wide)
+      return fmt::format(
+          "Points measured again at {} compositions scatter as much (mean square {:.2g}): the "
+          "uncertainties are stated too small",
+          lack.places, lack.pure_error);
+  }
+  return "Either the model is not able to, or the uncertainties are stated too small";
+}
+
 void misfit(Fit& fit) {
   if (fit.options.objective == Objective::maximum_likelihood && fit.degrees_of_freedom > 0) {
     const double reduced = fit.objective / fit.degrees_of_freedom;
@@ -33,11 +52,10 @@ void misfit(Fit& fit) {
       fit.notices.add(
           "misfit",
           fmt::format("the fit does not describe the data within their stated uncertainties: chi-square is "
-                      "{:.1f} for {:.0f} degrees of freedom ({}). Either the model is not "
-                      "able to, or the uncertainties are stated too small. The standard errors take them as "
+                      "{:.1f} for {:.0f} degrees of freedom ({}). {}. The standard errors take them as "
                       "stated; judged by the scatter they would be {:.1f} times as large",
                       fit.objective, fit.degrees_of_freedom, in_words(fit.chi_square_probability),
-                      std::sqrt(reduced)));
+                      why_misfit(fit), std::sqrt(reduced)));
     } else if (fit.chi_square_probability > 1 - 1e-3) {
       fit.notices.add(
           "uncertainties-too-large",
@@ -369,6 +387,35 @@ void robust_loss(Fit& fit) {
                   "are those of the weighted sum and not to be compared with a plain fit");
 }
 
+// What was stated beside the points and does not go with them.
+void knowledge(Fit& fit) {
+  for (const KnownRow& row : fit.known) {
+    constexpr double far = 3;
+    if (row.there && row.distance <= far) continue;
+    fit.notices.add(
+        "known-point-missed",
+        row.there
+            ? fmt::format("the {} point stated as known at {:.2f} degC lies {:.1f} standard uncertainties "
+                          "off the fitted model",
+                          name_of(row.known.what), row.known.T_K - celsius_zero, row.distance)
+            : fmt::format("the fitted model has no {} point near the one stated as known at {:.2f} degC",
+                          name_of(row.known.what), row.known.T_K - celsius_zero));
+  }
+  for (const SetOffset& offset : fit.offsets) {
+    constexpr double sure = 2.5;
+    if (!(std::abs(offset.value) > sure * offset.u)) continue;
+    fit.notices.add(
+        "set-offset",
+        offset.of_pressure
+            ? fmt::format("the pressures of {} are measured {:+.2f} +- {:.2f} % too high, as the "
+                          "other data and vapour pressures see it",
+                          offset.name, 100 * offset.value, 100 * offset.u)
+            : fmt::format("the temperatures of {} are measured {:+.3f} +- {:.3f} K too high, as the "
+                          "other data and vapour pressures see it",
+                          offset.name, offset.value, offset.u));
+  }
+}
+
 void exclusions(Fit& fit) {
   std::vector<std::string> list;
   const auto take = [&](const DataPoint& point) {
@@ -435,6 +482,7 @@ void add_fit_notices(Fit& fit, const std::vector<DataSet>& sets) {
   repeated_points(fit, sets);
   outlying_liquids(fit);
   robust_loss(fit);
+  knowledge(fit);
   exclusions(fit);
   pure_points(fit, sets);
   Notices ranges = fit.mixture().range_notices(fit.T_range_K[0], fit.T_range_K[1]);

@@ -14,189 +14,13 @@
 #include "scaled_pure_model.hpp"
 
 namespace jampot {
-namespace {
-
-// Two terms can share their coefficients where both are fitted and mean the same kind of thing.
-void check_tie(const FitOptions& options, const std::string& follower, const std::string& leader) {
-  const auto follows_T = [&](const std::string& name) {
-    for (const TermForFit& term : terms_for_fit(options.model))
-      if (term.name == name) return term.follows_T;
-    return false;
-  };
-  if (follows_T(follower) != follows_T(leader)) {
-    throw RequestError(fmt::format(
-        "'{}' cannot be tied to '{}': one depends on temperature, the other does not", follower, leader));
-  }
-  if (options.hold.contains(follower) || options.hold.contains(leader)) {
-    throw RequestError(fmt::format("'{}' cannot be held and tied at once", follower));
-  }
-  for (const TermForFit& term : terms_for_fit(options.model)) {
-    const bool released =
-        std::find(options.release.begin(), options.release.end(), term.name) != options.release.end();
-    if ((term.name == follower || term.name == leader) && term.held && !released) {
-      throw RequestError(
-          fmt::format("'{0}' cannot be tied: it is held by default. Fit it with `release` {0}", term.name));
-    }
-  }
-  if (follower != leader && options.tie.contains(leader) && options.tie.at(leader) != leader) {
-    throw RequestError(fmt::format("'{}' is tied to '{}', which is itself tied to '{}': tie both to the same",
-                                   follower, leader, options.tie.at(leader)));
-  }
-}
-
-void check_terms(const FitOptions& options) {
-  std::vector<std::string> known;
-  for (const TermForFit& term : terms_for_fit(options.model)) known.push_back(term.name);
-  const auto check = [&](const std::string& name) {
-    if (std::find(known.begin(), known.end(), name) == known.end()) {
-      throw RequestError(fmt::format("'{}' is not a term of {}; it has {}.{}", name, options.model,
-                                     joined(known, ", "), did_you_mean(name, known)));
-    }
-  };
-  for (const auto& [name, value] : options.hold) {
-    check(name);
-    for (const TermForFit& term : terms_for_fit(options.model)) {
-      if (term.name != name || (value >= term.lowest && value <= term.highest)) continue;
-      throw RequestError(fmt::format("{} cannot be held at {}: it has a meaning from {} to {}", name, value,
-                                     term.lowest, term.highest));
-    }
-  }
-  for (const std::string& name : options.release) {
-    check(name);
-    if (options.hold.contains(name)) {
-      throw RequestError(fmt::format("'{}' cannot be held and fitted at once", name));
-    }
-  }
-  for (const auto& [follower, leader] : options.tie) {
-    check(follower);
-    check(leader);
-    check_tie(options, follower, leader);
-  }
-  if (options.form.empty()) throw RequestError("the temperature dependence needs at least one coefficient");
-}
-
-}  // namespace
-
-namespace {
-
-// Number of the term whose coefficients a term takes: its own, or that of the one it is tied to.
-std::size_t leader_of(std::size_t index, const FitOptions& options) {
-  const std::vector<TermForFit>& terms = terms_for_fit(options.model);
-  std::size_t pair = index / terms.size();
-  std::string name = terms[index % terms.size()].name;
-  if (const auto tie = options.tie.find(name); tie != options.tie.end()) name = tie->second;
-  if (const auto tie = options.tie.find(name); tie != options.tie.end() && tie->second == name) pair = 0;
-  std::size_t term = 0;
-  while (terms[term].name != name) ++term;
-  return pair * terms.size() + term;
-}
-
-// "", or "ethanol - water: " where there is more than one pair to tell apart.
-std::vector<std::string> pair_prefixes(const std::vector<Substance>& substances) {
-  if (substances.size() == 2) return {""};
-  std::vector<std::string> pairs;
-  for (std::size_t i = 0; i < substances.size(); ++i) {
-    for (std::size_t j = i + 1; j < substances.size(); ++j) {
-      pairs.push_back(fmt::format("{} - {}: ", substances[i].short_name(), substances[j].short_name()));
-    }
-  }
-  return pairs;
-}
-
-// Points every tied parameter to its leader, and the leader's free parameter to the terms that follow it.
-void join_ties(ParameterPlan& plan, const FitOptions& options) {
-  std::size_t number_of_free = 0;
-  for (std::size_t leader = 0; leader < plan.all.size(); ++leader) {
-    if (!plan.all[leader].is_free()) continue;
-    for (FittedParameter& parameter : plan.all) {
-      const std::size_t index = parameter.term_index;
-      if (index == plan.all[leader].term_index || parameter.coefficient != plan.all[leader].coefficient ||
-          parameter.held || leader_of(index, options) != plan.all[leader].term_index)
-        continue;
-      parameter.tied_to = leader;
-      plan.free[number_of_free].tied.push_back(index);
-    }
-    ++number_of_free;
-  }
-}
-
-}  // namespace
-
-namespace {
-
-// ln of a factor for each vapour pressure, behind the terms of the model. One per cent is of order one.
-void add_pure_factors(ParameterPlan& plan, const std::vector<Substance>& substances, std::size_t terms) {
-  for (std::size_t i = 0; i < substances.size(); ++i) {
-    if (!substances[i].vapour_pressure) continue;
-    FittedParameter parameter;
-    parameter.term = ScaledPureModel::term_name;
-    parameter.name = fmt::format("ln factor of Psat({})", substances[i].short_name());
-    parameter.term_index = terms + i;
-    plan.all.push_back(parameter);
-    plan.free.push_back({parameter.term_index, Coefficient::constant, 0.01});
-    plan.start_low.push_back(0);
-    plan.start_high.push_back(0);
-    plan.neutral.push_back(0);
-    plan.lowest.push_back(-20);
-    plan.highest.push_back(20);
-  }
-}
-
-}  // namespace
-
-ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Substance>& substances,
-                              double reference_T_K) {
-  check_terms(options);
-  const std::vector<TermForFit>& terms = terms_for_fit(options.model);
-  if (terms.empty())
-    throw RequestError(fmt::format("the model '{}' has no parameters to fit", options.model));
-  ParameterPlan plan;
-  const std::vector<std::string> pairs = pair_prefixes(substances);
-  for (std::size_t index = 0; index < pairs.size() * terms.size(); ++index) {
-    const TermForFit& term = terms[index % terms.size()];
-    const auto held_at = options.hold.find(term.name);
-    const bool released =
-        std::find(options.release.begin(), options.release.end(), term.name) != options.release.end();
-    FittedParameter parameter;
-    parameter.term = term.name;
-    parameter.term_index = index;
-    if (held_at != options.hold.end() || (term.held && !released)) {
-      parameter.name = pairs[index / terms.size()] + term.name;
-      parameter.held = true;
-      parameter.value = held_at != options.hold.end() ? held_at->second : term.neutral;
-      plan.all.push_back(parameter);
-      continue;
-    }
-    const bool follows = leader_of(index, options) != index;
-    if (follows) parameter.tied_to = 0;  // until its leader is known
-    const std::vector<Coefficient> form = term.follows_T ? options.form : std::vector{Coefficient::constant};
-    for (std::size_t k = 0; k < form.size(); ++k) {
-      parameter.coefficient = form[k];
-      parameter.name = pairs[index / terms.size()] + term.name;
-      if (term.follows_T) parameter.name += fmt::format(".{}", name_of(form[k]));
-      plan.all.push_back(parameter);
-      if (follows) continue;
-      const bool leads = k == 0;  // the first coefficient carries the value; the others bend it
-      plan.free.push_back({index, form[k], 1 / TemperatureFunction::basis(form[k], reference_T_K)});
-      plan.start_low.push_back(leads ? term.start_low : 0);
-      plan.start_high.push_back(leads ? term.start_high : 0);
-      plan.neutral.push_back(leads ? term.neutral : 0);
-      plan.lowest.push_back(form.size() == 1 ? term.lowest : -100);
-      plan.highest.push_back(form.size() == 1 ? term.highest : 100);
-    }
-  }
-  if (plan.free.empty()) throw RequestError("every parameter is held; there is nothing to fit");
-  join_ties(plan, options);
-  if (options.pure == PurePressures::fit) add_pure_factors(plan, substances, pairs.size() * terms.size());
-  return plan;
-}
-
 FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, const FitOptions& fit_options,
                        std::vector<const DataPoint*> points,
                        const std::vector<std::pair<DataKind, const DataPoint*>>& liquids)
     : context_(std::move(mixture), plan.free), objective_(fit_options.objective), points_(std::move(points)) {
   if (!points_.empty()) context_.mixture().demand_volatilities();
   for (const FittedParameter& parameter : plan.all) {
+    if (is_offset(parameter)) continue;
     // A term starts as a pure constant at its neutral value; what is fitted or held replaces it.
     for (const Coefficient coefficient : all_coefficients) {
       context_.mixture().activity().set_coefficient(parameter.term_index, coefficient, 0);
@@ -210,7 +34,7 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, const FitOpti
   }
   const std::size_t n = context_.mixture().size();
   scaled_.resize(plan.free.size());
-  adjustments_.resize(with_adjustments() ? n * points_.size() : 0);
+  adjustments_.resize(with_adjustments() ? n * (points_.size() + fit_options.known.size()) : 0);
 
   // Beyond three standard uncertainties a point pulls no harder than there.
   constexpr double bend = 3;
@@ -250,6 +74,7 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, const FitOpti
   }
   add_liquids(liquids);
   add_priors(plan, fit_options.priors);
+  add_known(fit_options.known);
   if (fit_options.no_split) add_one_liquid();
 }
 
@@ -265,6 +90,34 @@ void FitProblem::add_priors(const ParameterPlan& plan, const std::vector<Prior>&
       ++p;
     }
   }
+}
+
+void FitProblem::add_known(const std::vector<KnownPoint>& known) {
+  const std::size_t n = context_.mixture().size();
+  for (const KnownPoint& point : known) {
+    double* adjustment = &adjustments_[n * (points_.size() + known_.size())];
+    known_.push_back(known_point_residual(context_, point));
+    const KnownPointResidual& residual = *known_.back();
+    problem_->AddResidualBlock(known_.back().get(), nullptr, scaled_.data(), adjustment);
+    for (std::size_t j = 0; j + 1 < residual.adjustments(); ++j) {
+      problem_->SetParameterLowerBound(adjustment, static_cast<int>(j), residual.lowest(j));
+      problem_->SetParameterUpperBound(adjustment, static_cast<int>(j), residual.highest(j));
+    }
+  }
+}
+
+std::vector<KnownRow> FitProblem::known_rows(const Descent& solution) {
+  std::vector<KnownRow> rows;
+  const std::size_t n = context_.mixture().size();
+  for (std::size_t k = 0; k < known_.size(); ++k)
+    rows.push_back(known_[k]->row(solution.scaled.data(), &solution.adjustments[n * (points_.size() + k)]));
+  return rows;
+}
+
+// Springs that are hard from the start would make a search creep.
+void FitProblem::set_stiffness(bool hard) {
+  constexpr double soft_spring = 10, hard_spring = 1000;
+  for (const auto& residual : known_) residual->set_stiffness(hard ? hard_spring : soft_spring);
 }
 
 void FitProblem::add_one_liquid() {
@@ -308,10 +161,10 @@ void FitProblem::release() {
   problem_->SetManifold(scaled_.data(), nullptr);
 }
 
-std::optional<Descent> FitProblem::descend_held(const Descent& from, std::size_t p) {
+std::optional<Descent> FitProblem::descend_held(const Descent& from, const std::vector<std::size_t>& held) {
   scaled_ = from.scaled;
   adjustments_ = from.adjustments;
-  hold({p});
+  hold(held);
   constexpr double relative_change = 1e-8;  // of the objective: what an end of a profile can show
   constexpr int most_iterations = 100;
   auto found = minimise(relative_change, most_iterations);
@@ -332,6 +185,7 @@ std::vector<std::vector<double>> FitProblem::liquid_residuals(const Descent& sol
 std::optional<Descent> FitProblem::descend(const std::vector<double>& start,
                                            const std::vector<std::size_t>& held) {
   for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
+  set_stiffness(false);
   scaled_ = start;
   std::fill(adjustments_.begin(), adjustments_.end(), 0.0);
   constexpr double relative_change = 1e-7;  // of the objective; the best minimum is polished afterwards
@@ -352,6 +206,11 @@ std::optional<Descent> FitProblem::polish(const Descent& found) {
   constexpr double relative_change = 1e-11;  // below it rounding decides
   constexpr int most_iterations = 500;
   for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
+  if (!known_.empty()) {
+    set_stiffness(false);
+    minimise(1e-7, most_iterations);
+    set_stiffness(true);
+  }
   const auto polished = minimise(relative_change, most_iterations);
   if (!polished || !polished->converged) return std::nullopt;
   if (reweighted_.empty()) return polished;
@@ -408,14 +267,15 @@ std::optional<Descent> FitProblem::minimise_once(double tolerance, int most_iter
   options.function_tolerance = tolerance;
   options.gradient_tolerance = 1e-9;
   options.parameter_tolerance = 1e-9;
-  if (with_adjustments() && !points_.empty()) {
+  if (!adjustments_.empty()) {
     // The adjustments of a point touch no other point: eliminated first, they leave a system of the
     // parameters alone.
     options.linear_solver_type = ceres::DENSE_SCHUR;
     auto ordering = std::make_shared<ceres::ParameterBlockOrdering>();
     const std::size_t n = context_.mixture().size();
-    for (std::size_t k = 0; k < points_.size(); ++k) ordering->AddElementToGroup(&adjustments_[n * k], 0);
-    ordering->AddElementToGroup(scaled_.data(), points_.empty() ? 0 : 1);
+    for (std::size_t k = 0; n * k < adjustments_.size(); ++k)
+      ordering->AddElementToGroup(&adjustments_[n * k], 0);
+    ordering->AddElementToGroup(scaled_.data(), 1);
     options.linear_solver_ordering = std::move(ordering);
   } else {
     options.linear_solver_type = ceres::DENSE_QR;
@@ -471,6 +331,11 @@ Eigen::MatrixXd FitProblem::information(const Descent& solution) {
     const Eigen::Map<const Eigen::VectorXd> slope(row.data(), parameters);
     information += slope * slope.transpose();
   }
+  const auto n = context_.mixture().size();
+  for (std::size_t k = 0; k < known_.size(); ++k)
+    information +=
+        information_of(*known_[k], solution.scaled.data(), &solution.adjustments[n * (points_.size() + k)])
+            .information;
   return information;
 }
 

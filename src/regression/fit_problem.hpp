@@ -7,30 +7,20 @@
 #include <vector>
 
 #include "jampot/regression/fit.hpp"
+#include "known_point_residual.hpp"
 #include "liquid_residual.hpp"
+#include "parameter_plan.hpp"
 #include "vle_residual.hpp"
 
 namespace jampot {
 
-/// Which coefficients are fitted and which are held, in the order of the model's terms.
-struct ParameterPlan {
-  std::vector<FittedParameter> all;
-  std::vector<FreeParameter> free;
-  std::vector<double> start_low, start_high;  ///< scaled; where a search may start
-  std::vector<double> lowest, highest;        ///< scaled bounds
-  std::vector<double> neutral;                ///< scaled values of an almost ideal liquid
-};
-
-/// @throws RequestError for a term the model does not have, or one that is both held and released.
-ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Substance>& substances,
-                              double reference_T_K);
-
 /// Where one descent ended.
 struct Descent {
-  std::vector<double> scaled;       ///< free parameters
-  std::vector<double> adjustments;  ///< of all points, one block of n after the other (maximum likelihood)
-  double objective = 0;             ///< sum of squares
-  bool converged = false;           ///< false: the search was cut short where it crept along a flat valley
+  std::vector<double> scaled;  ///< free parameters
+  /// Of all boiling points, then of the known points, one block of n after the other (maximum likelihood).
+  std::vector<double> adjustments;
+  double objective = 0;    ///< sum of squares
+  bool converged = false;  ///< false: the search was cut short where it crept along a flat valley
 };
 
 /// What one point says of the free (scaled) parameters, its own adjustments eliminated.
@@ -66,8 +56,11 @@ class FitProblem {
   /// Of the points of vapour-liquid equilibria in their order, then of those of liquids.
   std::vector<PointInformation> informations(const Descent& solution);
 
-  /// Descends from `from` with parameter p held at its value there: for profiles of the objective.
-  std::optional<Descent> descend_held(const Descent& from, std::size_t p);
+  /// Descends from `from` with the parameters of the numbers `held` at their values there: for profiles of
+  /// the objective.
+  std::optional<Descent> descend_held(const Descent& from, const std::vector<std::size_t>& held);
+  /// Some residuals are exact after `polish` alone.
+  bool needs_polish() const { return with_two_liquids() || !known_.empty(); }
 
   /// The standardised residuals of each liquid point at a solution.
   std::vector<std::vector<double>> liquid_residuals(const Descent& solution);
@@ -75,6 +68,8 @@ class FitProblem {
   /// Of each liquid point the nearest pair of liquids that the model has; nothing where it has none there, or
   /// where the point is none of two liquids.
   std::vector<std::optional<LiquidPair>> nearest_liquids(const Descent& solution);
+  /// What became of the special points that are known.
+  std::vector<KnownRow> known_rows(const Descent& solution);
   bool with_two_liquids() const { return !reweighted_.empty(); }
 
   FitContext& context() { return context_; }
@@ -83,6 +78,8 @@ class FitProblem {
   void hold(const std::vector<std::size_t>& held);
   void release();
   void add_priors(const ParameterPlan& plan, const std::vector<Prior>& priors);
+  void add_known(const std::vector<KnownPoint>& known);
+  void set_stiffness(bool hard);
   void add_one_liquid();
   void add_liquids(const std::vector<std::pair<DataKind, const DataPoint*>>& liquids);
   std::optional<Descent> minimise(double tolerance, int most_iterations);
@@ -96,6 +93,7 @@ class FitProblem {
   std::vector<std::unique_ptr<ceres::CostFunction>> liquid_residuals_;
   std::vector<TwoLiquidsResidual*> reweighted_;
   std::vector<std::unique_ptr<ceres::CostFunction>> priors_;
+  std::vector<std::unique_ptr<KnownPointResidual>> known_;
   std::unique_ptr<ceres::CostFunction> one_liquid_;
   std::unique_ptr<ceres::LossFunction> loss_;
   std::vector<double> scaled_, adjustments_;  ///< what the problem's blocks point to

@@ -3,7 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
+#include <boost/math/distributions/fisher_f.hpp>
 #include <cmath>
 #include <numeric>
 
@@ -73,7 +73,7 @@ void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixX
 // The deviations of ln P and y at measured T and x, each over the standard uncertainty that T, P, x and y
 // give it.
 void standardise(FitContext& context, ResidualRow& row) {
-  const DataPoint& point = row.measured;
+  const DataPoint point = context.without_offsets(row.measured);
   const std::size_t n = point.x.size();
   BubbleDerivatives bubble;
   if (!bubble_with_derivatives(context, point.T_K, point.x, true, bubble)) return;
@@ -116,7 +116,7 @@ void predict(FitContext& context, DataKind kind, ResidualRow& row) {
 }
 
 DataPoint adjusted_point(FitContext& context, const DataPoint& measured, const double* adjustment) {
-  DataPoint point = measured;
+  DataPoint point = context.without_offsets(measured);
   const std::vector<std::size_t> present = point.present();
   double rest = 1;
   for (std::size_t j = 0; j + 1 < present.size(); ++j) {
@@ -245,6 +245,53 @@ void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& pro
       result.liquid_residuals.push_back(std::move(row));
     }
   }
+}
+
+void fill_lack_of_fit(Fit& result) {
+  if (result.options.objective != Objective::maximum_likelihood || !(result.degrees_of_freedom > 0)) return;
+  // One place: the same composition at the same held quantity of the same set.
+  std::vector<std::vector<const ResidualRow*>> places;
+  for (const ResidualRow& row : result.residuals) {
+    if (!row.used() || row.pure) continue;
+    const auto same = [&](const std::vector<const ResidualRow*>& place) {
+      const DataPoint &a = place.front()->measured, &b = row.measured;
+      const bool held = result.isobaric[row.set] ? std::abs(a.P_Pa - b.P_Pa) <= b.u_P_Pa
+                                                 : std::abs(a.T_K - b.T_K) <= b.u_T_K;
+      constexpr double rounding = 1e-9;
+      bool composition = a.y.empty() == b.y.empty();
+      for (std::size_t i = 0; i < a.x.size(); ++i)
+        composition = composition && std::abs(a.x[i] - b.x[i]) < rounding;
+      return place.front()->set == row.set && held && composition;
+    };
+    const auto found = std::find_if(places.begin(), places.end(), same);
+    if (found == places.end())
+      places.push_back({&row});
+    else
+      found->push_back(&row);
+  }
+  LackOfFit lack;
+  double pure = 0;
+  const auto add = [&](const std::vector<const ResidualRow*>& place, const auto& value) {
+    double mean = 0;
+    for (const ResidualRow* row : place) mean += value(*row) / static_cast<double>(place.size());
+    for (const ResidualRow* row : place) pure += (value(*row) - mean) * (value(*row) - mean);
+    lack.pure_degrees += static_cast<double>(place.size()) - 1;
+  };
+  for (const auto& place : places) {
+    if (place.size() < 2) continue;
+    ++lack.places;
+    add(place, [](const ResidualRow& row) { return row.standardised_P; });
+    for (std::size_t k = 0; k < place.front()->standardised_y.size(); ++k)
+      add(place, [k](const ResidualRow& row) { return row.standardised_y[k]; });
+  }
+  lack.lack_degrees = result.degrees_of_freedom - lack.pure_degrees;
+  if (!(lack.pure_degrees > 0 && lack.lack_degrees > 0)) return;
+  lack.pure_error = pure / lack.pure_degrees;
+  lack.lack = std::max(0.0, result.objective - pure) / lack.lack_degrees;
+  if (!(lack.pure_error > 0)) return;
+  lack.probability = boost::math::cdf(boost::math::complement(
+      boost::math::fisher_f(lack.lack_degrees, lack.pure_degrees), lack.lack / lack.pure_error));
+  result.lack_of_fit = lack;
 }
 
 double aicc(const Fit& fit, double k) {

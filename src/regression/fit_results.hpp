@@ -19,6 +19,8 @@ void fill_rms(Fit& result, const std::vector<DataSet>& sets);
 void fill_tests(Fit& result);
 void fill_ranges(Fit& result);
 void fill_liquids(Fit& result, const std::vector<DataSet>& sets, FitProblem& problem, const Descent& best);
+/// Where boiling points were measured again.
+void fill_lack_of_fit(Fit& result);
 double aicc(const Fit& fit, double k);
 /// Symmetric ones, or from profiles where the options ask for them; they reach to every other minimum that is
 /// as low as chance allows.
@@ -26,5 +28,7 @@ void set_intervals(Fit& result, const FitTask& task, const Descent& best, const 
 /// Rows far off the model, and how they read right. @pre fill_influence
 void find_wrong_rows(Fit& result, const FitTask& task, FitProblem& problem, const Descent& best);
 void follow_ties(Fit& result);
+/// The joint region of the first two fitted parameters by the likelihood, where the options ask for it.
+void fill_region(Fit& result, const FitTask& task, const Descent& best);
 
 }  // namespace jampot

@@ -13,6 +13,7 @@
 #include "jampot/liquid/models.hpp"
 #include "jampot/regression/fit.hpp"
 #include "mean_square.hpp"
+#include "parameter_plan.hpp"
 #include "scaled_pure_model.hpp"
 
 namespace jampot {
@@ -21,7 +22,22 @@ namespace {
 constexpr std::array<std::string_view, 3> objective_names{"maximum-likelihood", "bubble-pressure",
                                                           "bubble-temperature"};
 
+constexpr std::array<std::string_view, 3> errors_names{"stated", "scatter", "sets"};
+
 }  // namespace
+
+std::string_view name_of(Errors errors) {
+  return errors_names[static_cast<std::size_t>(errors)];
+}
+
+Errors parse_errors(std::string_view text) {
+  for (std::size_t k = 0; k < errors_names.size(); ++k) {
+    if (errors_names[k] == text) return static_cast<Errors>(k);
+  }
+  const std::vector<std::string> names(errors_names.begin(), errors_names.end());
+  throw RequestError(fmt::format("standard errors rest on {}, not on '{}'.{}", joined(names, ", "), text,
+                                 did_you_mean(text, names)));
+}
 
 std::string_view name_of(Objective objective) {
   return objective_names[static_cast<std::size_t>(objective)];
@@ -136,27 +152,67 @@ Mixture Fit::mixture() const {
   return {substances, options.model, collection, options.vapour};
 }
 
-AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const Azeotrope& azeotrope) {
+namespace {
+
+// How x1 and what is sought (T in K, or ln P) of an azeotrope move with each fitted parameter.
+struct AzeotropeSlopes {
+  Eigen::VectorXd x1, held;
+};
+
+AzeotropeSlopes slopes_of(const Fit& fit, const std::vector<const FittedParameter*>& parameters,
+                          Sought sought, const Azeotrope& azeotrope) {
   Mixture mixture = fit.mixture();
   if (fit.options.pure == PurePressures::fit) {  // the factors of the vapour pressures are terms, too
     mixture = Mixture(fit.substances, std::make_unique<ScaledPureModel>(mixture.activity().clone()), {},
                       fit.options.vapour);
   }
   const AzeotropeSensitivity sensitivity = azeotrope_sensitivity(mixture, sought, azeotrope);
-  const auto fitted = fit.fitted();
-  const Eigen::MatrixXd covariance = to_eigen(fit.fitted_covariance());
-  Eigen::VectorXd dx(fitted.size()), dheld(fitted.size());
-  for (std::size_t p = 0; p < fitted.size(); ++p) {
-    const double basis = TemperatureFunction::basis(fitted[p]->coefficient, azeotrope.T_K);
-    dx[static_cast<Eigen::Index>(p)] = sensitivity.dx1[fitted[p]->term_index] * basis;
-    dheld[static_cast<Eigen::Index>(p)] = sensitivity.dheld[fitted[p]->term_index] * basis;
+  AzeotropeSlopes slopes{Eigen::VectorXd::Zero(std::ssize(parameters)),
+                         Eigen::VectorXd::Zero(std::ssize(parameters))};
+  for (std::size_t p = 0; p < parameters.size(); ++p) {
+    if (is_offset(*parameters[p])) continue;
+    const double basis = TemperatureFunction::basis(parameters[p]->coefficient, azeotrope.T_K);
+    slopes.x1[static_cast<Eigen::Index>(p)] = sensitivity.dx1[parameters[p]->term_index] * basis;
+    slopes.held[static_cast<Eigen::Index>(p)] = sensitivity.dheld[parameters[p]->term_index] * basis;
   }
+  return slopes;
+}
+
+}  // namespace
+
+AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const Azeotrope& azeotrope) {
+  const auto [dx, dheld] = slopes_of(fit, fit.fitted(), sought, azeotrope);
+  const Eigen::MatrixXd covariance = to_eigen(fit.fitted_covariance());
   AzeotropeUncertainty result;
   result.u_x1 = std::sqrt(dx.dot(covariance * dx));
   const double u = std::sqrt(dheld.dot(covariance * dheld));
   (sought == Sought::temperature ? result.u_T_K : result.u_P_Pa) =
       sought == Sought::temperature ? u : u * azeotrope.P_Pa;
   return result;
+}
+
+std::vector<AzeotropeShift> azeotrope_shifts(const Fit& fit, Sought sought, const Azeotrope& azeotrope) {
+  const auto fitted = fit.fitted();
+  const auto [dx, dheld] = slopes_of(fit, fitted, sought, azeotrope);
+  const auto free = fit.free();
+  std::vector<AzeotropeShift> shifts;
+  const auto add = [&](const Influence& influence) {
+    AzeotropeShift shift;
+    for (std::size_t p = 0; p < fitted.size() && !influence.change.empty(); ++p) {
+      const FittedParameter* leader = fitted[p]->tied_to ? &fit.parameters[*fitted[p]->tied_to] : fitted[p];
+      const auto number =
+          static_cast<std::size_t>(std::find(free.begin(), free.end(), leader) - free.begin());
+      const double change = influence.change[number];
+      shift.x1 += dx[static_cast<Eigen::Index>(p)] * change;
+      const double held = dheld[static_cast<Eigen::Index>(p)] * change;
+      (sought == Sought::temperature ? shift.T_K : shift.P_Pa) +=
+          sought == Sought::temperature ? held : held * azeotrope.P_Pa;
+    }
+    shifts.push_back(shift);
+  };
+  for (const ResidualRow& row : fit.residuals) add(row.influence);
+  for (const LiquidRow& row : fit.liquid_residuals) add(row.influence);
+  return shifts;
 }
 
 }  // namespace jampot

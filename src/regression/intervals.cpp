@@ -17,7 +17,7 @@ struct Allowed {
 
 Allowed allowed(const Fit& fit) {
   const bool known =
-      fit.options.objective == Objective::maximum_likelihood && fit.options.errors == Errors::stated;
+      fit.options.objective == Objective::maximum_likelihood && fit.options.errors != Errors::scatter;
   const double quantile = known || fit.degrees_of_freedom < 1
                               ? 1.959963984540054
                               : boost::math::quantile(boost::math::students_t(fit.degrees_of_freedom), 0.975);
@@ -90,7 +90,7 @@ class Profile {
       start.scaled[q] =
           std::clamp(start.scaled[q] + along_[q] * step, task_.plan.lowest[q], task_.plan.highest[q]);
     start.scaled[p_] = value;
-    auto found = problem_.descend_held(start, p_);
+    auto found = problem_.descend_held(start, {p_});
     if (!found) return HUGE_VAL;
     const double root = std::sqrt(std::max(0.0, found->objective - best_.objective));
     if (root < std::sqrt(rise_)) state_ = std::move(*found);  // the last one inside: the next begins there
@@ -123,8 +123,7 @@ void take_profiles(Fit& result, const FitTask& task, const Descent& best, double
   const std::size_t workers = workers_for(free.size());
   const auto share = [&](std::size_t worker) {
     const auto problem = task.problem();
-    if (problem->with_two_liquids())
-      problem->polish(best);  // distances to two liquids are exact from then on
+    if (problem->needs_polish()) problem->polish(best);
     for (std::size_t p = worker; p < free.size(); p += workers) {
       FittedParameter& parameter = *free[p];
       if (progress) ++progress->done;

@@ -29,7 +29,7 @@ bool LiquidValueResidual::Evaluate(double const* const* blocks, double* residual
     const double basis = TemperatureFunction::basis(free.coefficient, point_.T_K),
                  basis_dT = TemperatureFunction::basis_dT(free.coefficient, point_.T_K);
     const auto of_term = [&](std::size_t t) {
-      if (t >= model_.by_term.size()) return 0.0;  // a factor of a vapour pressure
+      if (t >= model_.by_term.size()) return 0.0;  // a factor of a vapour pressure, an offset
       return model_.by_term[t] * basis + model_.by_term_dT[t] * basis_dT;
     };
     double sum = of_term(free.term);

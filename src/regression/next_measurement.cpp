@@ -21,13 +21,14 @@ namespace jampot {
 namespace {
 
 // Factors of vapour pressures stay as they were fitted.
-bool is_pure_factor(const FittedParameter& parameter) {
-  return parameter.term == ScaledPureModel::term_name;
+// A factor of a vapour pressure or an offset of a set: none of the model's own.
+bool is_nuisance(const FittedParameter& parameter) {
+  return parameter.term == ScaledPureModel::term_name || is_offset(parameter);
 }
 
 std::vector<const FittedParameter*> planned_parameters(const Fit& fit) {
   std::vector<const FittedParameter*> list = fit.free();
-  std::erase_if(list, [](const FittedParameter* parameter) { return is_pure_factor(*parameter); });
+  std::erase_if(list, [](const FittedParameter* parameter) { return is_nuisance(*parameter); });
   return list;
 }
 
@@ -35,7 +36,7 @@ std::vector<FreeParameter> free_parameters(const Fit& fit) {
   std::vector<FreeParameter> list;
   std::vector<std::size_t> place(fit.parameters.size());
   for (std::size_t k = 0; k < fit.parameters.size(); ++k) {
-    if (!fit.parameters[k].is_free() || is_pure_factor(fit.parameters[k])) continue;
+    if (!fit.parameters[k].is_free() || is_nuisance(fit.parameters[k])) continue;
     place[k] = list.size();
     list.push_back({fit.parameters[k].term_index, fit.parameters[k].coefficient, 1.0, {}});
   }

@@ -12,31 +12,26 @@
 namespace jampot {
 namespace {
 
-// The data with every fold-th point left out, and how far the fit to the rest is off there.
-std::optional<double> cross_validate(const std::vector<DataSet>& sets, const FitOptions& options, int folds) {
-  const std::string mark = "left out to be predicted";
+constexpr const char* mark = "left out to be predicted";
+
+// How far the fit to the points that are not marked is off at those that are.
+struct LeftOut {
   double sum = 0;
   int count = 0;
-  for (int fold = 0; fold < folds; ++fold) {
-    std::vector<DataSet> rest = sets;
-    int number = 0, left = 0;
-    for (DataSet& set : rest) {
-      for (DataPoint& point : set.points) {
-        if (!vapour_liquid(set.kind) || point.is_pure() || !point.excluded.empty()) continue;
-        if (number++ % folds != fold) continue;
-        point.excluded = mark;
-        ++left;
-      }
-    }
-    if (left == 0) continue;
+  std::optional<double> root() const {
+    return count > 0 ? std::optional(std::sqrt(sum / count)) : std::nullopt;
+  }
+  // False where too few points are left to fit at all.
+  bool add(const std::vector<DataSet>& marked, const FitOptions& options) {
     FitOptions quick = options;
     quick.starts = 3;
     quick.profiles = Profiles::never;
+    quick.region = false;
     std::optional<Fit> fitted;
     try {
-      fitted = fit(rest, quick);
+      fitted = fit(marked, quick);
     } catch (const std::runtime_error&) {
-      return std::nullopt;  // too few points are left to fit at all
+      return false;
     }
     for (const ResidualRow& row : fitted->residuals) {
       if (row.measured.excluded != mark) continue;
@@ -47,8 +42,47 @@ std::optional<double> cross_validate(const std::vector<DataSet>& sets, const Fit
         ++count;
       }
     }
+    return true;
   }
-  return count > 0 ? std::optional<double>(std::sqrt(sum / count)) : std::nullopt;
+};
+
+bool may_be_left_out(const DataSet& set, const DataPoint& point) {
+  return vapour_liquid(set.kind) && !point.is_pure() && point.used();
+}
+
+// Every fold-th point left out in turn.
+std::optional<double> by_points(const std::vector<DataSet>& sets, const FitOptions& options, int folds) {
+  LeftOut left;
+  for (int fold = 0; fold < folds; ++fold) {
+    std::vector<DataSet> rest = sets;
+    int number = 0, out = 0;
+    for (DataSet& set : rest) {
+      for (DataPoint& point : set.points) {
+        if (!may_be_left_out(set, point) || number++ % folds != fold) continue;
+        point.excluded = mark;
+        ++out;
+      }
+    }
+    if (out > 0 && !left.add(rest, options)) return std::nullopt;
+  }
+  return left.root();
+}
+
+// Every set left out in turn.
+std::optional<double> by_sets(const std::vector<DataSet>& sets, const FitOptions& options) {
+  if (sets.size() < 2) return std::nullopt;
+  LeftOut left;
+  for (std::size_t s = 0; s < sets.size(); ++s) {
+    std::vector<DataSet> rest = sets;
+    int out = 0;
+    for (DataPoint& point : rest[s].points) {
+      if (!may_be_left_out(sets[s], point)) continue;
+      point.excluded = mark;
+      ++out;
+    }
+    if (out > 0 && !left.add(rest, options)) return std::nullopt;
+  }
+  return left.root();
 }
 
 double overdispersion_of(const std::vector<RankedFit>& ranked) {
@@ -81,8 +115,9 @@ std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOp
     running.push_back(std::async(std::launch::async, [&, model] {
       FitOptions own = options;
       own.model = model;
-      RankedFit ranked{.fit = fit(sets, own), .cross_validation = std::nullopt, .verdict = ""};
-      ranked.cross_validation = cross_validate(sets, own, folds);
+      RankedFit ranked{.fit = fit(sets, own)};
+      ranked.cross_validation = by_points(sets, own, folds);
+      ranked.cross_validation_sets = by_sets(sets, own);
       return ranked;
     }));
   }

@@ -8,7 +8,28 @@
 namespace jampot {
 
 FitContext::FitContext(Mixture mixture, std::vector<FreeParameter> free)
-    : mixture_(std::move(mixture)), free_(std::move(free)), solver_(mixture_.liquid(), mixture_.vapour()) {}
+    : mixture_(std::move(mixture)),
+      free_(std::move(free)),
+      offsets_(free_.size()),
+      solver_(mixture_.liquid(), mixture_.vapour()) {}
+
+FitContext::Offsets FitContext::offsets_of(const DataPoint& point) const {
+  Offsets found;
+  for (std::size_t p = 0; p < free_.size(); ++p) {
+    const auto& set = free_[p].offset_of;
+    if (set.empty() || &point < &set.front() || &point > &set.back()) continue;
+    (free_[p].of_pressure ? found.P : found.T) = p;
+  }
+  return found;
+}
+
+DataPoint FitContext::without_offsets(const DataPoint& point) const {
+  const Offsets offsets = offsets_of(point);
+  DataPoint result = point;
+  if (offsets.T) result.T_K -= offset(*offsets.T);
+  if (offsets.P) result.P_Pa *= 1 - offset(*offsets.P);
+  return result;
+}
 
 ActivityModel& FitContext::liquid_alone() {
   ActivityModel& model = mixture_.activity();
@@ -18,10 +39,15 @@ ActivityModel& FitContext::liquid_alone() {
 
 void FitContext::set(const double* scaled) {
   for (std::size_t p = 0; p < free_.size(); ++p) {
-    const auto& [term, coefficient, scale, tied] = free_[p];
-    mixture_.activity().set_coefficient(term, coefficient, scale * scaled[p]);
-    for (const std::size_t other : tied)
-      mixture_.activity().set_coefficient(other, coefficient, scale * scaled[p]);
+    const FreeParameter& free = free_[p];
+    const double value = free.scale * scaled[p];
+    if (free.is_offset()) {
+      offsets_[p] = value;
+      continue;
+    }
+    mixture_.activity().set_coefficient(free.term, free.coefficient, value);
+    for (const std::size_t other : free.tied)
+      mixture_.activity().set_coefficient(other, free.coefficient, value);
   }
 }
 
@@ -66,7 +92,11 @@ bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<
 }
 
 AdjustedPointResidual::AdjustedPointResidual(FitContext& context, const DataPoint& point)
-    : context_(context), point_(point), present_(point.present()), x_(point.x.size()) {
+    : context_(context),
+      point_(point),
+      present_(point.present()),
+      offsets_(context.offsets_of(point)),
+      x_(point.x.size()) {
   const int m = static_cast<int>(present_.size());
   mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
   mutable_parameter_block_sizes()->push_back(m);
@@ -88,12 +118,14 @@ bool AdjustedPointResidual::Evaluate(double const* const* blocks, double* residu
   }
   if (!(rest > 0)) return false;
   x_[last] = rest;
-  const double T_K = point_.T_K + point_.u_T_K * adjustment[latent - 1];
+  double T_K = point_.T_K + point_.u_T_K * adjustment[latent - 1], P_Pa = point_.P_Pa;
+  if (offsets_.T) T_K -= context_.offset(*offsets_.T);
+  if (offsets_.P) P_Pa *= 1 - context_.offset(*offsets_.P);
   bubble_.P_Pa = point_.P_Pa;
   if (!bubble_with_derivatives(context_, T_K, x_, jacobians != nullptr, bubble_)) return false;
 
   for (std::size_t j = 0; j < latent; ++j) residuals[j] = adjustment[j];
-  residuals[latent] = (bubble_.P_Pa - point_.P_Pa) / point_.u_P_Pa;
+  residuals[latent] = (bubble_.P_Pa - P_Pa) / point_.u_P_Pa;
   const std::size_t first_y = latent + 1, rows = static_cast<std::size_t>(num_residuals());
   for (std::size_t r = first_y; r < rows; ++r) {
     const std::size_t i = present_[r - first_y];
@@ -110,6 +142,14 @@ bool AdjustedPointResidual::Evaluate(double const* const* blocks, double* residu
         J[r * parameters + p] = bubble_.dy_dp[present_[r - first_y] * parameters + p] / point_.u_y;
       }
     }
+    if (offsets_.T) {
+      const double scale = context_.free()[*offsets_.T].scale;
+      J[latent * parameters + *offsets_.T] = -scale * P_weight * bubble_.dln_P_dT;
+      for (std::size_t r = first_y; r < rows; ++r)
+        J[r * parameters + *offsets_.T] = -scale * bubble_.dy_dT[present_[r - first_y]] / point_.u_y;
+    }
+    if (offsets_.P)
+      J[latent * parameters + *offsets_.P] = context_.free()[*offsets_.P].scale * point_.P_Pa / point_.u_P_Pa;
   }
   if (double* J = jacobians[1]) {
     std::fill(J, J + rows * latent, 0.0);

@@ -2,6 +2,8 @@
 // The residuals of one measured point, with exact derivatives, as Ceres takes them.
 #include <ceres/cost_function.h>
 
+#include <optional>
+#include <span>
 #include <vector>
 
 #include "jampot/equilibrium/incipient.hpp"
@@ -10,12 +12,16 @@
 
 namespace jampot {
 
-/// One number that is fitted: a coefficient of a term, scaled to be of order one at a reference temperature.
+/// One number that is fitted: a coefficient of a term, scaled to be of order one at a reference temperature,
+/// or an offset of a data set.
 struct FreeParameter {
   std::size_t term;
   Coefficient coefficient;
-  double scale;                     ///< coefficient = scale * (what the optimiser sees)
-  std::vector<std::size_t> tied{};  ///< further terms that take the same coefficient
+  double scale;                            ///< coefficient = scale * (what the optimiser sees)
+  std::vector<std::size_t> tied{};         ///< further terms that take the same coefficient
+  std::span<const DataPoint> offset_of{};  ///< not empty: by how much these were measured too high
+  bool of_pressure = false;                ///< relative; else of the temperature, in K
+  bool is_offset() const { return !offset_of.empty(); }
 };
 
 /// The model being fitted and the scratch space of its residuals; shared by all of them, so one thread each.
@@ -29,11 +35,21 @@ class FitContext {
   ActivityModel& liquid_alone();
   IncipientSolver& solver() { return solver_; }
   const std::vector<FreeParameter>& free() const { return free_; }
+  /// Numbers of the offsets of the set that a point belongs to; nothing where there is none.
+  struct Offsets {
+    std::optional<std::size_t> T, P;
+  };
+  Offsets offsets_of(const DataPoint& point) const;
+  /// What was measured too high, at the parameters set last: in K, or relative.
+  double offset(std::size_t parameter) const { return offsets_[parameter]; }
+  /// A point as it would have been measured without the offsets of its set.
+  DataPoint without_offsets(const DataPoint& point) const;
   /// Derivative with a scaled parameter of something whose derivative with the value of a term at T_K is
   /// `by_term(term)`: through every term that takes this parameter.
   template <class ByTerm>
   double derivative(std::size_t parameter, double T_K, const ByTerm& by_term) const {
     const FreeParameter& free = free_[parameter];
+    if (free.is_offset()) return 0;
     double sum = by_term(free.term);
     for (const std::size_t term : free.tied) sum += by_term(term);
     return sum * free.scale * TemperatureFunction::basis(free.coefficient, T_K);
@@ -42,6 +58,7 @@ class FitContext {
  private:
   Mixture mixture_;
   std::vector<FreeParameter> free_;
+  std::vector<double> offsets_;  ///< one for each free parameter; 0 of those that are none
   IncipientSolver solver_;
 };
 
@@ -72,6 +89,7 @@ class AdjustedPointResidual final : public ceres::CostFunction {
   FitContext& context_;
   const DataPoint& point_;
   std::vector<std::size_t> present_;
+  FitContext::Offsets offsets_;
   mutable BubbleDerivatives bubble_;
   mutable std::vector<double> x_;
 };

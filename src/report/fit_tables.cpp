@@ -52,7 +52,7 @@ Table parameter_table(const Fit& fit) {
               {}};
   for (const FittedParameter& parameter : fit.parameters) {
     std::string unit;
-    if (parameter.coefficient == Coefficient::inverse_T) unit = "K";
+    if (parameter.coefficient == Coefficient::inverse_T || parameter.term == "offset of T") unit = "K";
     if (parameter.coefficient == Coefficient::linear_T) unit = "1/K";
     if (parameter.held) unit = "held, not fitted";
     if (parameter.tied_to) unit = "tied to " + fit.parameters[*parameter.tied_to].name;
@@ -100,13 +100,28 @@ Table statistics_table(const Fit& fit) {
   add("starting points, distinct minima", fmt::format("{}, {}", fit.search.starts, fit.minima.size()));
   add("lowest minimum reached", fmt::format("{} times", fit.search.reached_best));
   if (likelihood)
-    add("standard errors rest on",
-        fit.options.errors == Errors::stated ? "the stated uncertainties" : "the scatter");
+    add("standard errors rest on", fit.options.errors == Errors::stated    ? "the stated uncertainties"
+                                   : fit.options.errors == Errors::scatter ? "the scatter"
+                                                                           : "the scatter of each data set");
+  for (const SetOffset& offset : fit.offsets)
+    add(fmt::format("{} measured too high in {}", offset.of_pressure ? "pressure" : "temperature",
+                    offset.name),
+        offset.of_pressure ? fmt::format("{:+.3f} +- {:.3f} %", 100 * offset.value, 100 * offset.u)
+                           : fmt::format("{:+.3f} +- {:.3f} K", offset.value, offset.u));
+  if (fit.lack_of_fit) {
+    const LackOfFit& lack = *fit.lack_of_fit;
+    add("points measured again",
+        fmt::format("at {} compositions; their own scatter {:.3g}, the misfit besides {:.3g} (mean squares), "
+                    "probability {}",
+                    lack.places, lack.pure_error, lack.lack, probability_text(lack.probability)));
+  }
   for (const PureFactor& pure : fit.pure_factors)
     add("vapour pressure of " + pure.substance,
         fmt::format("times {:.5f}{}", pure.factor, pure.u > 0 ? fmt::format(" +- {:.5f}", pure.u) : ""));
-  for (const Prior& prior : fit.options.priors)
+  for (const Prior& prior : fit.options.priors) {
+    if (prior.name.starts_with("offset of ") || prior.name == "Psat") continue;  // told above
     add("known beside the data", fmt::format("{} = {:g} +- {:g}", prior.name, prior.value, prior.u));
+  }
   return table;
 }
 
@@ -181,7 +196,7 @@ Table liquid_residual_table(const Fit& fit) {
 }
 
 // Points whose leaving out moves the parameters most.
-Table influence_table(const Fit& fit) {
+Table influence_table(const Fit& fit, const FittedAzeotropes* azeotropes) {
   Table table{"Points that weigh most (leverage: 0 to the number of quantities measured there)",
               {{"line", Dimension::number, 0},
                {"kind of point"},
@@ -194,17 +209,30 @@ Table influence_table(const Fit& fit) {
     int line;
     const Influence* influence;
     std::optional<double> off;
+    std::size_t number = 0;  // among all rows, boiling ones first
   };
+  const bool one = azeotropes && azeotropes->curve.azeotropes.size() == 1 && !azeotropes->shifts[0].empty();
+  const bool T_sought = azeotropes && azeotropes->curve.sought == Sought::temperature;
+  if (one) {
+    table.columns.push_back({fmt::format("x({}) of the azeotrope without it", fit.substances[0].short_name()),
+                             Dimension::fraction, 4});
+    table.columns.push_back(T_sought ? Column{"T of the azeotrope without it", Dimension::temperature, 3}
+                                     : Column{"P of the azeotrope without it", Dimension::pressure, 3});
+  }
+  std::size_t number = 0;
   std::vector<Entry> entries;
   for (const ResidualRow& row : fit.residuals) {
     if (row.used())
       entries.push_back({fit.data[row.set], "boiling", row.measured.line, &row.influence,
-                         row.distance_without > 0 ? std::optional(row.distance_without) : std::nullopt});
+                         row.distance_without > 0 ? std::optional(row.distance_without) : std::nullopt,
+                         number});
+    ++number;
   }
   for (const LiquidRow& row : fit.liquid_residuals) {
     if (row.measured.used())
       entries.push_back(
-          {fit.data[row.set], std::string(name_of(row.kind)), row.measured.line, &row.influence, {}});
+          {fit.data[row.set], std::string(name_of(row.kind)), row.measured.line, &row.influence, {}, number});
+    ++number;
   }
   std::stable_sort(entries.begin(), entries.end(),
                    [](const Entry& a, const Entry& b) { return a.influence->cook > b.influence->cook; });
@@ -213,6 +241,12 @@ Table influence_table(const Fit& fit) {
     const Entry& entry = entries[k];
     table.rows.push_back({static_cast<double>(entry.line), entry.kind, entry.influence->leverage,
                           entry.influence->cook, entry.off ? Cell(*entry.off) : Cell()});
+    if (one) {
+      const Azeotrope& azeotrope = azeotropes->curve.azeotropes[0];
+      const AzeotropeShift& shift = azeotropes->shifts[0][entry.number];
+      table.rows.back().emplace_back(azeotrope.x1 + shift.x1);
+      table.rows.back().emplace_back(T_sought ? azeotrope.T_K + shift.T_K : azeotrope.P_Pa + shift.P_Pa);
+    }
     if (fit.data.size() > 1) table.rows.back().insert(table.rows.back().begin(), file_name(entry.set));
   }
   if (fit.data.size() > 1) table.columns.insert(table.columns.begin(), {"data set"});
@@ -229,10 +263,36 @@ Table sets_table(const Fit& fit) {
        {"probability"},
        {"all the others without it", Dimension::number, 2}},
       {}};
+  const bool weighted = fit.options.errors == Errors::sets;
+  if (weighted) table.columns.push_back({"uncertainties times", Dimension::number, 2});
   for (const SetAgreement& set : fit.sets) {
     table.rows.push_back({file_name(set.name), static_cast<double>(set.points), set.chi_square,
                           set.degrees_of_freedom, probability_text(set.probability),
                           set.without ? Cell(*set.without) : Cell()});
+    if (weighted) table.rows.back().push_back(set.u_factor);
+  }
+  return table;
+}
+
+Table known_table(const Fit& fit) {
+  Table table{"Points that were known beforehand",
+              {{"point"},
+               {"stated"},
+               {"T stated", Dimension::temperature, 3},
+               {"composition of the model"},
+               {"T of the model", Dimension::temperature, 3},
+               {"distance", Dimension::number, 2},
+               {"remark"}},
+              {}};
+  const auto fractions = [](const std::vector<double>& x) {
+    return x.empty() ? std::string("not stated")
+                     : fmt::format("x = {:.4f}", fmt::join(x.begin(), x.end() - 1, ", "));
+  };
+  for (const KnownRow& row : fit.known) {
+    table.rows.push_back({std::string(name_of(row.known.what)), fractions(row.known.x), row.known.T_K,
+                          row.x.empty() ? std::string() : fractions(row.x),
+                          row.x.empty() ? Cell() : Cell(row.T_K), row.there ? Cell(row.distance) : Cell(),
+                          std::string(row.there ? "" : "the model has none near it")});
   }
   return table;
 }
@@ -245,6 +305,7 @@ Table ranking_table(const std::vector<RankedFit>& ranked) {
                {"AICc", Dimension::number, 2},
                {"above the best", Dimension::number, 2},
                {"RMS of points left out"},
+               {"RMS of sets left out"},
                {"RMS T", Dimension::temperature, 4, true},
                {"RMS P", Dimension::pressure, 4, true},
                {"RMS y1", Dimension::number, 5},
@@ -252,12 +313,14 @@ Table ranking_table(const std::vector<RankedFit>& ranked) {
               {}};
   const auto cell = [](const std::optional<double>& value) { return value ? Cell(*value) : Cell(); };
   for (const RankedFit& entry : ranked) {
-    table.rows.push_back({entry.fit.options.model, static_cast<double>(entry.fit.free().size()),
-                          entry.fit.objective, entry.fit.aicc, entry.aicc_above_best,
-                          entry.cross_validation ? fmt::format("{:.3f}", *entry.cross_validation)
-                                                 : std::string("too few points"),
-                          cell(entry.fit.deviation.T_K), cell(entry.fit.deviation.P_Pa),
-                          cell(entry.fit.deviation.y), entry.verdict});
+    table.rows.push_back(
+        {entry.fit.options.model, static_cast<double>(entry.fit.free().size()), entry.fit.objective,
+         entry.fit.aicc, entry.aicc_above_best,
+         entry.cross_validation ? fmt::format("{:.3f}", *entry.cross_validation)
+                                : std::string("too few points"),
+         entry.cross_validation_sets ? fmt::format("{:.3f}", *entry.cross_validation_sets) : std::string(),
+         cell(entry.fit.deviation.T_K), cell(entry.fit.deviation.P_Pa), cell(entry.fit.deviation.y),
+         entry.verdict});
   }
   return table;
 }

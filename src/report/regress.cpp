@@ -19,6 +19,8 @@ Json fit_json(const RegressStudy& study, std::size_t k) {
   if (study.fits.size() > 1) {
     json["aicc_above_best"] = entry.aicc_above_best;
     json["cross_validation"] = entry.cross_validation ? Json(*entry.cross_validation) : Json(nullptr);
+    json["cross_validation_sets"] =
+        entry.cross_validation_sets ? Json(*entry.cross_validation_sets) : Json(nullptr);
     json["weight"] = entry.weight;
     json["verdict"] = entry.verdict;
   }
@@ -40,7 +42,8 @@ void add_tables(const RegressStudy& study, const RegressAnswerOptions& options, 
     answer.figure = fit_figure(best, options.picture, options.units);
   }
   if (!best.liquid_residuals.empty()) answer.tables.push_back(liquid_residual_table(best));
-  answer.tables.push_back(influence_table(best));
+  answer.tables.push_back(influence_table(best, azeotropes ? &*azeotropes : nullptr));
+  if (!best.known.empty()) answer.tables.push_back(known_table(best));
   if (!best.sets.empty()) answer.tables.push_back(sets_table(best));
 }
 

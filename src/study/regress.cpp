@@ -38,10 +38,12 @@ std::optional<FittedAzeotropes> fitted_azeotropes(const Fit& fit) {
   const Sought sought = fit.isobaric[first->set] ? Sought::temperature : Sought::pressure;
   Mixture mixture = fit.mixture();
   const double held = mean_held(fit, sought);
-  FittedAzeotropes result{sought == Sought::temperature ? txy(mixture, held) : pxy(mixture, held), {}};
+  FittedAzeotropes result{sought == Sought::temperature ? txy(mixture, held) : pxy(mixture, held), {}, {}};
   for (const Azeotrope& azeotrope : result.curve.azeotropes) {
-    result.uncertainties.push_back(azeotrope.heterogeneous ? AzeotropeUncertainty{}
-                                                           : azeotrope_uncertainty(fit, sought, azeotrope));
+    const bool known = !azeotrope.heterogeneous;
+    result.uncertainties.push_back(known ? azeotrope_uncertainty(fit, sought, azeotrope)
+                                         : AzeotropeUncertainty{});
+    result.shifts.push_back(known ? azeotrope_shifts(fit, sought, azeotrope) : std::vector<AzeotropeShift>());
   }
   return result;
 }
@@ -73,8 +75,7 @@ std::vector<RankedFit> beside(const RegressRequest& request, const Fit& best) {
     FitOptions other = options;
     other.model = model;
     try {
-      list.push_back(
-          {.fit = fit(request.sets, other), .cross_validation = std::nullopt, .verdict = "for comparison"});
+      list.push_back({.fit = fit(request.sets, other), .verdict = "for comparison"});
       list.back().aicc_above_best = list.back().fit.aicc - best.aicc;
     } catch (const std::runtime_error&) {
       continue;  // lacks a molecular size, or does not converge
@@ -137,8 +138,7 @@ RegressStudy study(const RegressRequest& request) {
   } else {
     FitOptions options = request.options;
     options.model = request.models.front();
-    study.fits.push_back(
-        {.fit = fit(request.sets, options), .cross_validation = std::nullopt, .verdict = ""});
+    study.fits.push_back({.fit = fit(request.sets, options)});
     if (request.others_beside) study.beside = beside(request, study.best());
   }
   for (const RankedFit& one : study.fits) study.azeotropes.push_back(fitted_azeotropes(one.fit));

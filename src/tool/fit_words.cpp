@@ -5,6 +5,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/overlays.hpp"
+#include "known_words.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -49,29 +50,9 @@ void mark_in_sets(const std::vector<std::string>& names, const Bank& bank, std::
   }
 }
 
-// "alpha=0.3+-0.1"
-std::vector<Prior> read_priors(const std::vector<std::string>& texts) {
-  std::vector<Prior> priors;
-  for (const std::string& text : texts) {
-    const std::size_t equals = text.find('='),
-                      sign = text.find("+-", equals == std::string::npos ? 0 : equals);
-    const auto number = [&](std::size_t from, std::size_t to) {
-      return parse_number(std::string(trimmed(std::string_view(text).substr(from, to - from))));
-    };
-    const bool whole = equals != std::string::npos && sign != std::string::npos;
-    const auto value = whole ? number(equals + 1, sign) : std::nullopt;
-    const auto u = whole ? number(sign + 2, text.size()) : std::nullopt;
-    if (!value || !u || !(*u > 0))
-      throw RequestError(
-          fmt::format("--prior '{}': expected NAME=VALUE+-UNCERTAINTY, as in --prior alpha=0.3+-0.1", text));
-    priors.push_back({std::string(trimmed(std::string_view(text).substr(0, equals))), *value, *u});
-  }
-  return priors;
-}
-
 }  // namespace
 
-FitOptions FitWords::options() const {
+FitOptions FitWords::options(const std::vector<DataSet>& data) const {
   FitOptions fit;
   fit.objective = parse_objective(objective);
   fit.form = parse_form(form);
@@ -83,9 +64,9 @@ FitOptions FitWords::options() const {
   fit.starts = starts;
   fit.no_split = no_split;
   fit.priors = read_priors(priors);
-  if (errors != "stated" && errors != "scatter")
-    throw RequestError(fmt::format("--errors: expected stated or scatter, found '{}'", errors));
-  fit.errors = errors == "stated" ? Errors::stated : Errors::scatter;
+  fit.errors = parse_errors(errors);
+  read_offsets(offsets, fit);
+  fit.known = read_known(known, data);
   for (const std::string& text : hold) {
     const std::size_t equals = text.find('=');
     const auto value = equals == std::string::npos ? std::nullopt : parse_number(text.substr(equals + 1));
@@ -159,13 +140,26 @@ void add_fit_words(CLI::App& command, FitWords& words) {
                  .add_option("--prior", words.priors,
                              "What is known of a parameter beside the data, weighed like one more point")
                  ->type_name("NAME=VALUE+-UNCERTAINTY"));
+  repeatable(
+      command
+          .add_option(
+              "--known", words.known,
+              "A special point to meet within its uncertainty: azeotrope x1=0.9+-0.01, T=78+-0.1 degC, "
+              "P=101.325 kPa; critical T=320+-1 K; plait x1=0.3+-0.02, x2=0.2, T=298.15 K")
+          ->type_name("POINT"));
+  repeatable(
+      command
+          .add_option("--offset", words.offsets,
+                      "Let every set of boiling points be off as a whole, so much or so: T=0.2 K, P=0.5 %")
+          ->type_name("QUANTITY=UNCERTAINTY"));
   command.add_flag("--no-split", words.no_split,
                    "Of two substances: only parameters with which the liquid does not part");
   command
       .add_option(
           "--errors", words.errors,
-          "What standard errors rest on: stated uncertainties (default), or scatter where it is larger")
-      ->type_name("stated|scatter");
+          "What standard errors rest on: stated uncertainties (default), or where it is larger the scatter "
+          "of all points, or of each of several sets, which weighs the sets by it")
+      ->type_name("stated|scatter|sets");
   command
       .add_option("--pure", words.pure,
                   "Vapour pressures: bank (default), own (scaled to the pure points of the data) or fit "

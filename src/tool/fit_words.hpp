@@ -11,13 +11,14 @@ struct FitWords {
   std::vector<std::string> files, substance_files, non_volatile;
   std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", errors = "stated",
               pure = "bank", u_pure;
-  std::vector<std::string> hold, release, tie, exclude, priors;
+  std::vector<std::string> hold, release, tie, exclude, priors, known, offsets;
   int starts = 0;
   VapourWords vapour;
   bool robust = false, profile = false, no_split = false;
 
-  /// How, but for the model. @throws RequestError for a word that is none
-  FitOptions options() const;
+  /// How, but for the model. @param data  whose substances the points that are known belong to
+  /// @throws RequestError for a word that is none
+  FitOptions options(const std::vector<DataSet>& data) const;
   /// The data, with what is excluded and what stays in the liquid. @throws as `read_measured_files`
   std::vector<DataSet> sets() const;
 };

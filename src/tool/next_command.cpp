@@ -17,7 +17,7 @@ struct NextWords {
 NextRequest request_of(const NextWords& words) {
   NextRequest request;
   request.sets = words.fit.sets();
-  request.fit = words.fit.options();
+  request.fit = words.fit.options(request.sets);
   request.fit.model = words.fit.model;
   request.rival = words.rival;
   read_aim(words.aim, request.options);

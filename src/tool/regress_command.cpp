@@ -21,8 +21,9 @@ struct RegressOptions {
 
 RegressRequest request_of(const RegressOptions& options) {
   RegressRequest request;
-  request.options = options.fit.options();
   request.sets = options.fit.sets();
+  request.options = options.fit.options(request.sets);
+  request.options.region = parse_fit_picture(options.picture) == FitPicture::parameters;
   request.models = split(options.fit.model, ',');
   request.folds = options.folds;
   request.others_beside = !options.report.empty();

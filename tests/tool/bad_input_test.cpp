@@ -219,3 +219,49 @@ TEST(BadMachine, WithoutGnuplotNothingIsWritten) {
 
 }  // namespace
 }  // namespace jampot
+
+namespace jampot {
+namespace {
+
+TEST(BadWords, AboutWhatIsKnownAreRefusedWithTheirForms) {
+  const test::Workplace workplace;
+  workplace.write("d.csv", head + header + good_rows);
+  const std::pair<const char*, const char*> faults[] = {
+      {"--known 'azeotrop x1=0.7'", "Did you mean azeotrope"},
+      {"--known 'azeotrope x1=0.7+-0.01, P=101 kPa'", "temperature is missing"},
+      {"--known 'azeotrope x1=0.7+-0.01, T=51+-0.1 degC'", "pressure is missing"},
+      {"--known 'azeotrope x1=0.7, T=51 degC, P=1 atm'", "need an uncertainty"},
+      {"--known 'azeotrope x3=0.7+-0.1, T=51 degC, P=1 atm'", "'x3'"},
+      {"--known 'plait x1=0.3+-0.1, T=320 K'", "three substances"},
+      {"--known 'critical T=300'", "not a temperature"},
+      {"--offset T=0.2", "not a temperature"},
+      {"--offset x=3", "T=0.2 K or P=0.5 %"},
+      {"--errors none", "stated, scatter, sets"}};
+  for (const auto& [words, said] : faults) {
+    const test::Ran ran = workplace.run(std::string("regress d.csv ") + words);
+    EXPECT_EQ(ran.status, 2) << words;
+    EXPECT_NE(ran.err.find(said), std::string::npos) << ran.err;
+  }
+}
+
+TEST(KnownWords, AreReadWithTheirUnits) {
+  const test::Workplace workplace;
+  workplace.write("d.csv", head + header + good_rows);
+  const test::Ran ran = workplace.run(
+      "regress d.csv --known 'azeotrope x1=0.66+-0.01, T=124.5+-0.9 degF, P=1 atm' --offset 'T=0.5 K' "
+      "--json");
+  ASSERT_EQ(ran.status, 0) << ran.err;
+  const auto json = nlohmann::json::parse(ran.out);
+  const auto& known = json["fits"][0]["known"][0];
+  EXPECT_NEAR(known["stated"]["T_K"].get<double>(), 273.15 + (124.5 - 32) / 1.8, 1e-9);
+  EXPECT_NEAR(known["stated"]["P_Pa"].get<double>(), 101325, 1e-6);
+  EXPECT_TRUE(known["there"].get<bool>());
+  const double dT = (known["model"]["T_K"].get<double>() - known["stated"]["T_K"].get<double>()) / 0.5,
+               dx = (known["model"]["x"][0].get<double>() - 0.66) / 0.01,
+               dP = (known["model"]["P_Pa"].get<double>() / 101325 - 1) / 1e-4;
+  EXPECT_NEAR(known["distance"].get<double>(), std::hypot(dT, dx, dP), 1e-3);
+  EXPECT_EQ(json["fits"][0]["offsets"][0]["quantity"], "T");
+}
+
+}  // namespace
+}  // namespace jampot

@@ -14,6 +14,17 @@ struct CriticalSolution {
   double curvature = 0;  ///< what is left of the stability function there
 };
 
+/// Where a binary is least stable at a temperature.
+struct LeastStable {
+  double x1 = 0;
+  double value = 1;  ///< of the stability function, 1 for an ideal liquid, negative where it parts
+};
+
+/// The smallest value of the stability function over all compositions. @pre T_K > 0
+LeastStable least_stable(ActivityModel& model, double T_K);
+/// The same close to a composition (within 2 % of x1/x2), after a small change of the model.
+LeastStable least_stable_near(ActivityModel& model, double T_K, double x1);
+
 /// All critical solution points of a binary between two temperatures, coldest first.
 ///
 /// Method: the least value of the stability function over the composition, as a function of temperature,

@@ -1,5 +1,6 @@
 #pragma once
 // Pair parameters from measured vapour-liquid equilibria, with the statistics that say how far to trust them.
+#include <array>
 #include <cstdint>
 #include <map>
 #include <optional>
@@ -13,6 +14,7 @@
 #include "jampot/liquid/pair_parameters.hpp"
 #include "jampot/measured/data_set.hpp"
 #include "jampot/phase/mixture.hpp"
+#include "jampot/regression/known_point.hpp"
 #include "jampot/regression/statistics.hpp"
 
 namespace jampot {
@@ -48,10 +50,16 @@ struct Prior {
 
 /// What standard errors and intervals rest on under maximum likelihood.
 enum class Errors {
-  stated,  ///< on the uncertainties as stated
-  scatter  ///< on the scatter: where chi-square exceeds its degrees of freedom, they grow by the root of the
-           ///< ratio
+  stated,   ///< on the uncertainties as stated
+  scatter,  ///< on the scatter: where chi-square exceeds its degrees of freedom, they grow by the root of the
+            ///< ratio
+  sets      ///< on the scatter of each data set: where a set's chi-square exceeds its degrees of freedom, its
+            ///< uncertainties grow by the root of the ratio, and with them its weight among the others falls
 };
+
+/// "stated", "scatter" or "sets". @throws RequestError naming them
+std::string_view name_of(Errors errors);
+Errors parse_errors(std::string_view text);
 
 /// Which vapour pressures of the pure substances a fit takes.
 enum class PurePressures {
@@ -73,6 +81,10 @@ struct FitOptions {
   /// {"alpha", "alpha"}, is one for all pairs of a multicomponent fit.
   std::map<std::string, std::string> tie;
   std::vector<Prior> priors;
+  std::vector<KnownPoint> known{};  ///< special points to meet, each weighed by its uncertainty
+  /// Every set of boiling points may be off as a whole: by an offset of its thermometer or, relative, of its
+  /// gauge, fitted with this standard uncertainty known beforehand. 0: none.
+  double u_offset_T_K = 0, u_offset_P = 0;
   /// Two substances: only parameters with which the model has one liquid at all temperatures of the data.
   bool no_split = false;
   Errors errors = Errors::stated;
@@ -82,6 +94,7 @@ struct FitOptions {
   /// and chi-square then mean less, and a notice says so.
   bool robust = false;
   Profiles profiles = Profiles::never;
+  bool region = false;  ///< also the joint 95 % region of the first two parameters, some hundred small fits
   Progress* progress = nullptr;  ///< counts descents and profiles, where somebody watches
   /// So many descents; 0: until the lowest minimum was reached three times from different places, 16 at least
   /// and 200 at most. They begin at an almost ideal liquid, where alpha is fitted go up a ladder of alphas
@@ -195,6 +208,31 @@ struct SetAgreement {
   /// Chi-square over degrees of freedom of the fit to the other sets alone; nothing where they do not
   /// determine the parameters.
   std::optional<double> without{};
+  double u_factor = 1;  ///< by which its uncertainties were multiplied (`Errors::sets`)
+};
+
+/// A point on the edge of the joint 95 % region of the first two fitted parameters.
+struct RegionPoint {
+  std::array<double, 2> values{};
+  bool open = false;  ///< the region has no edge in this direction; the values mean nothing
+};
+
+/// Scatter of points measured again at the same place, against what the model leaves besides.
+/// Source: N. R. Draper, H. Smith, Applied Regression Analysis, 3rd ed., Wiley 1998, chapter 2.
+struct LackOfFit {
+  int places = 0;         ///< compositions that were measured more than once
+  double pure_error = 0;  ///< mean square of the standardised deviations there from their own mean
+  double pure_degrees = 0;
+  double lack = 0;  ///< mean square of the rest
+  double lack_degrees = 0;
+  double probability = 1;  ///< of a ratio as large by chance (F test): small where the model is what misses
+};
+
+/// How far a whole data set is off, as the fit sees it.
+struct SetOffset {
+  std::string name{};
+  bool of_pressure = false;
+  double value = 0, u = 0;  ///< measured minus true: in K, or relative of the pressure
 };
 
 /// By what a vapour pressure was multiplied in a fit.
@@ -231,9 +269,15 @@ struct Fit {
   std::optional<double> rms_liquids() const;
   std::vector<LocalMinimum> minima;  ///< distinct ones, the best first; those set aside behind
   FitSearch search;
+  /// By the likelihood, all other parameters at their best, round the fit; where FitOptions::region asks for
+  /// it.
+  std::vector<RegionPoint> region{};
   std::vector<PureFactor> pure_factors;  ///< empty where the vapour pressures are as the substances have them
   std::vector<SetAgreement> sets;        ///< of several data sets each; empty of one
-  std::array<double, 2> T_range_K{};     ///< of the data
+  std::vector<SetOffset> offsets{};      ///< empty where none were fitted
+  std::vector<KnownRow> known{};         ///< what became of FitOptions::known
+  std::optional<LackOfFit> lack_of_fit{};  ///< where boiling points were measured again
+  std::array<double, 2> T_range_K{};       ///< of the data
   std::array<double, 2> P_range_Pa{};
   std::vector<std::string> data;  ///< names of the data sets
   std::vector<bool> isobaric;     ///< of each data set: whether the pressure was held
@@ -270,5 +314,14 @@ struct AzeotropeUncertainty {
   double u_P_Pa = 0;  ///< at constant temperature (pressure sought), else 0
 };
 AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const Azeotrope& azeotrope);
+
+/// How far a homogeneous azeotrope moves when one point is left out, to first order.
+struct AzeotropeShift {
+  double x1 = 0;
+  double T_K = 0, P_Pa = 0;  ///< of what is sought; the other is 0
+};
+/// Of the points in the order of Fit::residuals, then Fit::liquid_residuals; zeros of those that are not
+/// used.
+std::vector<AzeotropeShift> azeotrope_shifts(const Fit& fit, Sought sought, const Azeotrope& azeotrope);
 
 }  // namespace jampot

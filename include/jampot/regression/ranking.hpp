@@ -20,8 +20,11 @@ struct RankedFit {
   /// Root mean square of the standardised deviations of points that were left out of the fit in turn: what
   /// the model says of points it has not seen. About 1 where it describes the data. Nothing where too few
   /// points allow it.
-  std::optional<double> cross_validation;
-  std::string verdict;  ///< one sentence
+  std::optional<double> cross_validation{};
+  /// The same of whole data sets left out in turn: what the model says of the work of another laboratory.
+  /// Nothing of one set, or where the others do not determine the parameters.
+  std::optional<double> cross_validation_sets{};
+  std::string verdict{};  ///< one sentence
 };
 
 /// Fits each model and ranks by AICc. A model that cannot be fitted is left out; a notice of the best fit

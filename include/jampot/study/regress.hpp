@@ -24,6 +24,8 @@ struct RegressRequest {
 struct FittedAzeotropes {
   BinaryCurve curve{};
   std::vector<AzeotropeUncertainty> uncertainties{};
+  /// Of each, where it would go without one point: see azeotrope_shifts. Empty of heterogeneous ones.
+  std::vector<std::vector<AzeotropeShift>> shifts{};
 };
 /// Nothing for other than two substances, or where no boiling point was fitted.
 std::optional<FittedAzeotropes> fitted_azeotropes(const Fit& fit);

@@ -1,0 +1,142 @@
+#include "known_words.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <optional>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/quantity.hpp"
+#include "jampot/basis/text.hpp"
+
+namespace jampot::tool {
+
+std::vector<Prior> read_priors(const std::vector<std::string>& texts) {
+  std::vector<Prior> priors;
+  for (const std::string& text : texts) {
+    const std::size_t equals = text.find('='),
+                      sign = text.find("+-", equals == std::string::npos ? 0 : equals);
+    const auto number = [&](std::size_t from, std::size_t to) {
+      return parse_number(std::string(trimmed(std::string_view(text).substr(from, to - from))));
+    };
+    const bool whole = equals != std::string::npos && sign != std::string::npos;
+    const auto value = whole ? number(equals + 1, sign) : std::nullopt;
+    const auto u = whole ? number(sign + 2, text.size()) : std::nullopt;
+    if (!value || !u || !(*u > 0))
+      throw RequestError(
+          fmt::format("--prior '{}': expected NAME=VALUE+-UNCERTAINTY, as in --prior alpha=0.3+-0.1", text));
+    priors.push_back({std::string(trimmed(std::string_view(text).substr(0, equals))), *value, *u});
+  }
+  return priors;
+}
+
+namespace {
+
+constexpr const char* known_forms =
+    "azeotrope x1=0.9+-0.01, T=78.2+-0.1 degC, P=101.325 kPa; critical T=320+-1 K (with x1=... where known); "
+    "plait x1=0.3+-0.02, x2=0.2, T=298.15 K";
+
+// The value and its uncertainty in SI; the unit stands behind both.
+struct Stated {
+  double value = 0;
+  std::optional<double> u;
+};
+
+Stated read_stated(const std::string& text, Dimension dimension) {
+  const std::size_t sign = text.find("+-");
+  if (sign == std::string::npos) return {parse_quantity(text, dimension), std::nullopt};
+  const std::string rest(trimmed(std::string_view(text).substr(sign + 2)));
+  std::size_t end = rest.find_first_not_of("0123456789.eE+-");
+  if (end == std::string::npos) end = rest.size();
+  const auto value = parse_number(std::string(trimmed(std::string_view(text).substr(0, sign))));
+  const auto u = parse_number(rest.substr(0, end));
+  if (!value || !u || !(*u > 0)) throw RequestError(fmt::format("'{}' is not VALUE+-UNCERTAINTY UNIT", text));
+  const std::string unit(trimmed(std::string_view(rest).substr(end)));
+  const double si = to_si(*value, unit, dimension);
+  return {si, difference_to_si(*u, unit, dimension)};
+}
+
+std::size_t substances_of(const std::vector<DataSet>& sets) {
+  return sets.empty() ? 0 : with_common_substances(sets).front().substances.size();
+}
+
+KnownPoint read_known_point(const std::string& text, std::size_t n) {
+  const std::size_t space = text.find(' ');
+  KnownPoint point{.what = parse_special_point(text.substr(0, space))};
+  std::vector<std::optional<double>> x(n);
+  const std::string rest = space == std::string::npos ? "" : text.substr(space + 1);
+  for (const std::string& piece : split(rest, ',')) {
+    const std::size_t equals = piece.find('=');
+    if (equals == std::string::npos) throw RequestError(fmt::format("'{}' is not NAME=VALUE", piece));
+    const std::string name(trimmed(std::string_view(piece).substr(0, equals)));
+    const std::string value(trimmed(std::string_view(piece).substr(equals + 1)));
+    if (name == "T") {
+      const Stated stated = read_stated(value, Dimension::temperature);
+      constexpr double held = 0.01;  // of a temperature that is told without an uncertainty
+      point.T_K = stated.value;
+      point.u_T_K = stated.u.value_or(held);
+    } else if (name == "P") {
+      const Stated stated = read_stated(value, Dimension::pressure);
+      constexpr double held = 1e-4;
+      point.P_Pa = stated.value;
+      point.u_P_Pa = stated.u.value_or(held * stated.value);
+    } else {
+      const auto number = name.starts_with('x') ? parse_number(name.substr(1)) : std::nullopt;
+      if (!number || *number < 1 || *number > static_cast<double>(n))
+        throw RequestError(fmt::format("'{}' is none of T, P, x1 to x{}", name, n));
+      const Stated stated = read_stated(value, Dimension::fraction);
+      x[static_cast<std::size_t>(*number) - 1] = stated.value;
+      if (stated.u) point.u_x = std::max(point.u_x, *stated.u);
+    }
+  }
+  if (point.T_K == 0) throw RequestError("its temperature is missing, T=...");
+  if (point.what == SpecialPoint::azeotrope && point.P_Pa == 0)
+    throw RequestError("its pressure is missing, P=...");
+  const auto missing = std::count(x.begin(), x.end(), std::nullopt);
+  if (missing == static_cast<std::ptrdiff_t>(n) && point.what == SpecialPoint::critical_solution)
+    return point;
+  if (missing > 1)
+    throw RequestError("all fractions but one are needed, each 0 of a substance that is not there");
+  double others = 0;
+  for (const auto& fraction : x) others += fraction.value_or(0);
+  for (const auto& fraction : x) point.x.push_back(fraction.value_or(1 - others));
+  if (!(point.u_x > 0)) throw RequestError("the fractions need an uncertainty, as in x1=0.9+-0.01");
+  return point;
+}
+
+}  // namespace
+
+std::vector<KnownPoint> read_known(const std::vector<std::string>& texts, const std::vector<DataSet>& sets) {
+  std::vector<KnownPoint> list;
+  for (const std::string& text : texts) {
+    try {
+      list.push_back(read_known_point(text, substances_of(sets)));
+      demand_known_point(list.back(), substances_of(sets));
+    } catch (const RequestError& error) {
+      throw RequestError(fmt::format("--known '{}': {} (forms: {})", text, error.what(), known_forms));
+    }
+  }
+  return list;
+}
+
+void read_offsets(const std::vector<std::string>& texts, FitOptions& options) {
+  for (const std::string& text : texts) {
+    const std::size_t equals = text.find('=');
+    const std::string name(trimmed(std::string_view(text).substr(0, equals)));
+    const std::string value(
+        equals == std::string::npos ? "" : std::string(trimmed(std::string_view(text).substr(equals + 1))));
+    if (name == "T" && !value.empty()) {
+      try {
+        options.u_offset_T_K = parse_difference(value, Dimension::temperature);
+      } catch (const RequestError& error) {
+        throw RequestError(fmt::format("--offset '{}': {}", text, error.what()));
+      }
+    } else if (name == "P" && value.ends_with('%')) {
+      options.u_offset_P = parse_quantity(value, Dimension::fraction);
+    } else {
+      throw RequestError(fmt::format("--offset '{}': expected T=0.2 K or P=0.5 %", text));
+    }
+  }
+}
+
+}  // namespace jampot::tool

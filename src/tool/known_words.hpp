@@ -1,0 +1,21 @@
+#pragma once
+// Words about what is known beside the data.
+#include <string>
+#include <vector>
+
+#include "jampot/regression/fit.hpp"
+
+namespace jampot::tool {
+
+/// "alpha=0.3+-0.1"
+std::vector<Prior> read_priors(const std::vector<std::string>& texts);
+
+/// "azeotrope x1=0.89+-0.01, T=78.2+-0.1 degC, P=101.325 kPa", "critical T=320+-1 K", "plait x1=..., x2=...,
+/// T=..."
+/// @param sets  whose substances the fractions belong to, in their order
+std::vector<KnownPoint> read_known(const std::vector<std::string>& texts, const std::vector<DataSet>& sets);
+
+/// "T=0.2 K", "P=0.5 %"
+void read_offsets(const std::vector<std::string>& texts, FitOptions& options);
+
+}  // namespace jampot::tool
