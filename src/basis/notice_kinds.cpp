@@ -34,6 +34,8 @@ const std::vector<NoticeKind>& notice_kinds() {
        "residue curves or separatrices did not reach a node: the map is incomplete there"},
       {"data-implausible", Severity::serious, "data",
        "measured data cannot be right as they are stated; the text names the likely mistake"},
+      {"data-misread", Severity::serious, "fit",
+       "data that no parameters describe would be in order if they were read in another way; the text says how"},
       {"data-not-drawn", Severity::note, "data",
        "of a file with several data sets those about something else are not drawn"},
       {"data-passed-over", Severity::note, "data", "a ThermoML file holds data sets that are not read"},

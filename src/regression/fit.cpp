@@ -16,6 +16,7 @@
 #include "jampot/liquid/models.hpp"
 #include "jampot/regression/plausibility.hpp"
 #include "knowledge_residual.hpp"
+#include "misread.hpp"
 #include "pure_pressures.hpp"
 #include "scaled_pure_model.hpp"
 
@@ -241,7 +242,9 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
   result.comparisons = measured;
   result.degrees_of_freedom = static_cast<double>(measured) - static_cast<double>(plan.free.size());
 
-  const FitTask task{options, result.substances, plan, points, liquids};
+  FitTask task{options, result.substances, plan, points, liquids};
+  constexpr int few_starts = 8;  // the fit of data that cannot be right is worth no more
+  if (options.starts == 0 && result.notices.has("data-implausible")) task.options.starts = few_starts;
   const auto whole = task.problem();
   FitProblem& problem = *whole;
   Explored found = explore(task, problem);
@@ -341,7 +344,9 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   try {
     const bool by_set = options.errors == Errors::sets && given.size() > 1 &&
                         options.objective == Objective::maximum_likelihood;
-    return by_set ? fit_weighted(given, options) : fit_as_stated(given, options);
+    Fit result = by_set ? fit_weighted(given, options) : fit_as_stated(given, options);
+    find_misreading(result, given, options, fit_as_stated);
+    return result;
   } catch (const CalculationError& error) {
     // Whatever stopped it follows from data that cannot be right.
     for (const DataSet& set : given) {

@@ -212,8 +212,9 @@ std::optional<Descent> FitProblem::polish(const Descent& found) {
     set_stiffness(true);
   }
   const auto polished = minimise(relative_change, most_iterations);
-  if (!polished || !polished->converged) return std::nullopt;
-  if (reweighted_.empty()) return polished;
+  if (!polished) return std::nullopt;
+  if (reweighted_.empty()) return polished->converged ? polished : std::nullopt;
+  // Weights that keep moving do not matter to the exact distances.
   context_.set(scaled_.data());
   for (TwoLiquidsResidual* residual : reweighted_) residual->make_exact();
   const auto exact = minimise(relative_change, most_iterations);
@@ -221,7 +222,7 @@ std::optional<Descent> FitProblem::polish(const Descent& found) {
   for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
   scaled_ = polished->scaled;
   adjustments_ = polished->adjustments;
-  return polished;
+  return polished->converged ? polished : std::nullopt;
 }
 
 std::vector<std::optional<LiquidPair>> FitProblem::nearest_liquids(const Descent& solution) {

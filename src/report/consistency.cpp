@@ -12,12 +12,39 @@
 namespace jampot {
 namespace {
 
+// Of three substances and more: every step over its uncertainty.
+Figure steps_figure(const Consistency& result, const DataSet& data) {
+  Figure figure;
+  std::vector<std::string> names;
+  for (const Substance& substance : data.substances) names.push_back(substance.name);
+  figure.title = fmt::format("Consistency of {}", fmt::join(names, ", "));
+  figure.footer = fmt::format(
+      "{}; sum of (x + x') d ln gamma from point to point, over its standard uncertainty; "
+      "dotted: 95 % should lie within",
+      std::filesystem::path(data.name).filename().string());
+  Series steps = symbols(Mark::circle, colours::liquid);
+  double most = 3;
+  for (const ConsistencyStep& step : result.steps) {
+    steps.spots.push_back({static_cast<double>(steps.spots.size()) + 1, step.difference / step.u});
+    most = std::max(most, 1.1 * std::abs(steps.spots.back().y));
+  }
+  Panel panel;
+  panel.x = {"number of the step along the points", 0, static_cast<double>(result.steps.size()) + 1};
+  panel.y = {"step over its uncertainty", -std::ceil(most), std::ceil(most)};
+  panel.series = {straight(looks::zero, {0, 0}, {panel.x.high, 0})};
+  for (const double limit : {2.0, -2.0})
+    panel.series.push_back(straight(looks::reference, {0, limit}, {panel.x.high, limit}));
+  panel.series.push_back(std::move(steps));
+  figure.panels = {std::move(panel)};
+  return figure;
+}
+
 Figure consistency_figure(const Consistency& result, const DataSet& data) {
+  if (result.points.empty()) return steps_figure(result, data);
   Figure figure;
   figure.title = fmt::format("Consistency of {} and {}", data.substances[0].name, data.substances[1].name);
-  figure.footer =
-      fmt::format("{}; symbols: measured, ideal vapour; curve: gE fitted to the boiling points alone",
-                  std::filesystem::path(data.name).filename().string());
+  figure.footer = fmt::format("{}; symbols: measured; curve: gE fitted to the boiling points alone",
+                              std::filesystem::path(data.name).filename().string());
   Series ratio{{}, "measured", Stroke::none, Mark::circle, 0}, curve{{}, "", Stroke::solid, Mark::none, 1},
       dy{{}, "", Stroke::none, Mark::square, 2};
   double low = 0, high = 0, most = 0.01;
@@ -80,6 +107,18 @@ Fields<ConsistencyPoint> tested_point_fields() {
           number_field<P>("dy1", {"y1 calculated - measured", Dimension::number, 5}, member_of(&P::dy))};
 }
 
+Fields<ConsistencyStep> step_fields() {
+  using S = ConsistencyStep;
+  const auto line = [](int S::*member) {
+    return [member](const S& step) { return static_cast<double>(step.*member); };
+  };
+  return {number_field<S>("from_line", {"from line", Dimension::number, 0}, line(&S::from)),
+          number_field<S>("to_line", {"to line", Dimension::number, 0}, line(&S::to)),
+          number_field<S>("difference", {"sum of (x + x') d ln gamma", Dimension::number, 4},
+                          member_of(&S::difference)),
+          number_field<S>("u", {"uncertainty", Dimension::number, 4}, member_of(&S::u))};
+}
+
 }  // namespace
 
 Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
@@ -88,9 +127,10 @@ Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
   (*answer.json)["tests"] = Json::array();
   for (const auto& [data, result] : study.sets) {
     const std::string& file = data.name;
-    Table tests = table_of(fmt::format("Consistency of {} ({} mixed points)", file, result.points.size()),
+    Table tests = table_of(fmt::format("Consistency of {} ({} mixed points)", file, result.used),
                            test_fields(), result.tests);
-    Table points = table_of("Point by point", tested_point_fields(), result.points);
+    Table points = result.steps.empty() ? table_of("Point by point", tested_point_fields(), result.points)
+                                        : table_of("Step by step", step_fields(), result.steps);
     const auto add = [&](const char* key, Json json) {
       Json entry{{"file", file}};
       entry.update(json);
@@ -98,6 +138,11 @@ Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
     };
     for (const ConsistencyTest& test : result.tests) add("tests", json_of(test_fields(), test));
     for (const ConsistencyPoint& point : result.points) add("points", json_of(tested_point_fields(), point));
+    for (const ConsistencyStep& step : result.steps) add("steps", json_of(step_fields(), step));
+    add("quality", {{"value", result.quality}, {"from", result.quality_from}});
+    answer.lines.push_back(fmt::format("quality of {}: {:.2f} of 1, {}",
+                                       std::filesystem::path(file).filename().string(), result.quality,
+                                       result.quality_from));
     answer.screen.push_back(tests);
     answer.screen.push_back(thinned(points));
     answer.tables.push_back(std::move(tests));

@@ -88,12 +88,16 @@ Figure residual_overview(const Fit& fit, const DisplayUnits& units) {
   return figure;
 }
 
-void add_consistency(Report& report, const std::vector<DataSet>& sets) {
+void add_consistency(Report& report, const std::vector<DataSet>& sets, const VapourChoice& vapour) {
+  ConsistencyOptions options{.vapour = vapour};
+  for (const DataSet& set : sets) {
+    if (set.kind == DataKind::excess_enthalpy) options.heat.push_back(set);
+  }
   Table table{"", {{"data"}, {"test"}, {"value"}, {"limit"}, {"verdict"}, {"what it means"}}, {}};
   for (const DataSet& set : sets) {
-    if (!vapour_liquid(set.kind) || !has_vapour(set.kind) || set.substances.size() != 2) continue;
+    if (!vapour_liquid(set.kind) || !has_vapour(set.kind)) continue;
     try {
-      for (const ConsistencyTest& test : check_consistency(set).tests) {
+      for (const ConsistencyTest& test : check_consistency(set, options).tests) {
         table.rows.push_back({file_name(set.name), test.name, fmt::format("{:.4g} {}", test.value, test.unit),
                               fmt::format("{:.4g}", test.limit), std::string(name_of(test.verdict)),
                               test.meaning});
@@ -150,7 +154,7 @@ Report fit_report(const RegressStudy& study, const DisplayUnits& units) {
     report.heading("Other models");
     report.table(ranking_table(ranked));
   }
-  add_consistency(report, sets);
+  add_consistency(report, sets, fit.options.vapour);
   add_diagram(report, fit, sets, units);
   if (!fit.residuals.empty()) {
     report.heading("Residuals");

@@ -152,6 +152,23 @@ Table residual_table(const Fit& fit) {
   return table;
 }
 
+namespace {
+
+// Model minus measured by component, both liquids: "-0.12, +0.30 | +0.02, -0.40".
+std::string differences(const LiquidRow& row) {
+  if (!row.two_liquids() || row.alpha.empty()) return {};
+  const auto side = [](const std::vector<double>& model, const std::vector<double>& measured) {
+    std::vector<std::string> list;
+    const std::size_t shown = model.size() == 2 ? 1 : model.size();
+    for (std::size_t i = 0; i < shown; ++i)
+      list.push_back(fmt::format("{:+.2f}", 100 * (model[i] - measured[i])));
+    return fmt::format("{}", fmt::join(list, ", "));
+  };
+  return side(row.alpha, row.measured.x) + " | " + side(row.beta, row.measured.y);
+}
+
+}  // namespace
+
 Table liquid_residual_table(const Fit& fit) {
   Table table{"Residuals of what was measured in the liquid (distance in standard uncertainties)",
               {{"line", Dimension::number, 0},
@@ -159,9 +176,13 @@ Table liquid_residual_table(const Fit& fit) {
                {"T", Dimension::temperature, 2},
                {"measured"},
                {"model"},
+               {"difference [mol %]"},
                {"distance", Dimension::number, 2},
                {"remark"}},
               {}};
+  const bool liquids_measured = std::any_of(fit.liquid_residuals.begin(), fit.liquid_residuals.end(),
+                                            [](const LiquidRow& row) { return row.two_liquids(); });
+  constexpr std::size_t difference_column = 5;
   for (const LiquidRow& row : fit.liquid_residuals) {
     const DataPoint& m = row.measured;
     std::string measured, model;
@@ -189,8 +210,12 @@ Table liquid_residual_table(const Fit& fit) {
           row.alpha.empty() ? std::string(m.x.size() == 2 ? "one liquid" : "") : liquids(row.alpha, row.beta);
     }
     table.rows.push_back({static_cast<double>(m.line), std::string(name_of(row.kind)), m.T_K, measured, model,
-                          m.excluded.empty() ? Cell(row.distance()) : Cell(),
+                          differences(row), m.excluded.empty() ? Cell(row.distance()) : Cell(),
                           m.excluded.empty() ? std::string() : "excluded: " + m.excluded});
+  }
+  if (!liquids_measured) {
+    table.columns.erase(table.columns.begin() + difference_column);
+    for (auto& row : table.rows) row.erase(row.begin() + difference_column);
   }
   return table;
 }

@@ -1,4 +1,4 @@
-// data and consistency: what files of measured data hold, the same in another form, and what they are worth.
+// data: what files of measured data hold, and the same in another form.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -16,11 +16,6 @@ struct DataOptions {
   std::vector<std::string> files;
   std::vector<std::string> substance_files;
   std::string out;
-  PresentationOptions presentation;
-};
-
-struct ConsistencyOptions {
-  std::vector<std::string> files, substance_files;
   PresentationOptions presentation;
 };
 
@@ -65,26 +60,6 @@ void add_data(CLI::App& tool, Presenter& presenter) {
   command->callback([options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(data(*options, presentation.units), presentation);
-  });
-}
-
-void add_consistency(CLI::App& tool, Presenter& presenter) {
-  auto options = std::make_shared<ConsistencyOptions>();
-  CLI::App* command =
-      tool.add_subcommand("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
-  command->add_option("FILE", options->files, "Measured data with vapour analyses (docs/files.md)")
-      ->required()
-      ->type_name("FILE");
-  add_substance_files(*command, options->substance_files);
-  add_presentation(*command, options->presentation, true);
-  command->footer(
-      "Example ('jampot demo' writes the made-up data):\n  jampot consistency jampot-demo/mtbe-methanol.csv "
-      "--figure consistency.svg");
-  command->callback([options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    const auto bank = bank_with(options->substance_files);
-    presenter.present(answer(study(ConsistencyRequest{read_measured_files(options->files, *bank)})),
-                      presentation);
   });
 }
 

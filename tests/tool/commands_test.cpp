@@ -618,7 +618,9 @@ TEST(Commands, ConsistencyOfTheDemoData) {
   const test::Workplace workplace;
   workplace.put_data();
   const json tests = test::json_answer(workplace, "consistency data.csv --figure c.svg");
-  ASSERT_EQ(tests["tests"].size(), 4u);
+  ASSERT_EQ(tests["tests"].size(), 6u);
+  EXPECT_GT(tests["quality"][0]["value"], 0.9);
+  EXPECT_EQ(workplace.run("consistency data.csv --vapour virial").status, 0);
   for (const json& test : tests["tests"]) {
     EXPECT_NE(test["verdict"], "failed") << test["name"];
     EXPECT_FALSE(test["meaning"].get<std::string>().empty());

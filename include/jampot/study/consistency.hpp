@@ -6,9 +6,10 @@
 
 namespace jampot {
 
-/// Measured sets of binaries with vapour analyses.
+/// Measured sets with vapour analyses; excess enthalpies among them are taken beside those of their pair.
 struct ConsistencyRequest {
   std::vector<DataSet> sets{};
+  VapourChoice vapour{};
 };
 
 /// One set and its tests.

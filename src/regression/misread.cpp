@@ -1,0 +1,129 @@
+#include "misread.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <filesystem>
+#include <optional>
+
+#include "jampot/basis/text.hpp"
+#include "jampot/regression/statistics.hpp"
+#include "readings.hpp"
+
+namespace jampot {
+namespace {
+
+struct Candidate {
+  std::string cause;
+  double reduced = HUGE_VAL;  ///< chi-square over its degrees of freedom, read so
+};
+
+std::string file_of(const DataSet& set, std::size_t sets) {
+  return sets == 1 ? "" : fmt::format(" in {}", std::filesystem::path(set.name).filename().string());
+}
+
+class Search {
+ public:
+  Search(const std::vector<DataSet>& sets, const FitOptions& options, const Refit& refit)
+      : sets_(sets), options_(options), refit_(refit) {
+    options_.starts = 4;
+    options_.profiles = Profiles::never;
+    options_.region = false;
+    options_.progress = nullptr;
+  }
+
+  std::vector<Candidate> all() {
+    for (std::size_t s = 0; s < sets_.size(); ++s) by_fractions(s);
+    by_offset(0, 0.1);
+    by_offset(10, 0);
+    std::sort(found_.begin(), found_.end(),
+              [](const Candidate& a, const Candidate& b) { return a.reduced < b.reduced; });
+    return std::move(found_);
+  }
+
+ private:
+  std::optional<Fit> fitted(const std::vector<DataSet>& sets, const FitOptions& options) const {
+    try {
+      Fit result = refit_(sets, options);
+      if (result.degrees_of_freedom > 0) return result;
+    } catch (const std::runtime_error&) {
+      // cannot be read so
+    }
+    return std::nullopt;
+  }
+
+  void by_fractions(std::size_t s) {
+    if (!vapour_liquid(sets_[s].kind)) return;
+    for (const Reading& reading : readings(sets_[s].substances)) {
+      if (!reading.of_fractions) continue;
+      std::vector<DataSet> read = sets_;
+      if (!std::all_of(read[s].points.begin(), read[s].points.end(), reading.apply)) continue;
+      if (const auto fit = fitted(read, options_))
+        found_.push_back(
+            {reading.cause + file_of(sets_[s], sets_.size()), fit->objective / fit->degrees_of_freedom});
+    }
+  }
+
+  void by_offset(double u_T_K, double u_P) {
+    FitOptions options = options_;
+    options.u_offset_T_K = u_T_K;
+    options.u_offset_P = u_P;
+    const auto fit = fitted(sets_, options);
+    if (!fit) return;
+    std::vector<std::string> parts;
+    std::size_t number = 0;
+    for (const SetOffset& offset : fit->offsets) {
+      while (number < sets_.size() && !vapour_liquid(sets_[number].kind)) ++number;
+      const DataSet& set = sets_.at(number++);
+      constexpr double sure = 4;
+      if (!(std::abs(offset.value) > sure * offset.u)) continue;
+      parts.push_back(offset.of_pressure
+                          ? fmt::format("the pressures are read {:.1f} % too {}{}",
+                                        std::abs(100 * offset.value), offset.value > 0 ? "high" : "low",
+                                        file_of(set, sets_.size()))
+                          : fmt::format("the temperatures are read {:.2f} K too {}{}", std::abs(offset.value),
+                                        offset.value > 0 ? "high" : "low", file_of(set, sets_.size())));
+    }
+    if (!parts.empty()) found_.push_back({joined(parts, " and "), fit->objective / fit->degrees_of_freedom});
+  }
+
+  const std::vector<DataSet>& sets_;
+  FitOptions options_;
+  const Refit& refit_;
+  std::vector<Candidate> found_;
+};
+
+}  // namespace
+
+void find_misreading(Fit& result, const std::vector<DataSet>& sets, const FitOptions& options,
+                     const Refit& refit) {
+  constexpr double hopeless = 1e-4;
+  constexpr std::size_t most_sets = 4;
+  const bool asked = options.u_offset_T_K > 0 || options.u_offset_P > 0;
+  if (options.objective != Objective::maximum_likelihood || asked || sets.size() > most_sets) return;
+  if (result.notices.has("data-implausible")) return;  // said already
+  if (!(result.degrees_of_freedom > 0) || result.chi_square_probability > hopeless) return;
+  const double stated = result.objective / result.degrees_of_freedom;
+  const std::vector<Candidate> candidates = Search(sets, options, refit).all();
+  // A wrong reading that helps a little is no finding: the misfit has to go away, or most of it.
+  constexpr double sound = 1.6, most_of_it = 0.12, much = 0.4;
+  std::vector<std::string> causes;
+  for (const Candidate& candidate : candidates) {
+    const bool explains =
+        candidate.reduced < std::max(sound, most_of_it * stated) && candidate.reduced < much * stated;
+    constexpr double as_good = 1.25;
+    if (explains && candidate.reduced < as_good * candidates.front().reduced)
+      causes.push_back(candidate.cause);
+  }
+  if (causes.empty()) return;
+  result.notices.add(
+      "data-misread",
+      fmt::format(
+          "the misfit goes away (chi-square over degrees of freedom {:.2f} instead of {:.1f}) if {}{}: check "
+          "the source before anything is used",
+          candidates.front().reduced, stated, joined(causes, ", or if "),
+          causes.size() > 1 ? " (the data cannot tell these apart)" : ""));
+}
+
+}  // namespace jampot

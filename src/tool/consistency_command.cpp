@@ -1,0 +1,44 @@
+// consistency: what measured data are worth.
+#include "commands.hpp"
+#include "jampot/files/overlays.hpp"
+#include "jampot/report/data.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct ConsistencyWords {
+  std::vector<std::string> files, substance_files;
+  VapourWords vapour;
+  PresentationOptions presentation;
+};
+
+}  // namespace
+
+void add_consistency(CLI::App& tool, Presenter& presenter) {
+  auto words = std::make_shared<ConsistencyWords>();
+  CLI::App* command =
+      tool.add_subcommand("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
+  command
+      ->add_option(
+          "FILE", words->files,
+          "Measured data with vapour analyses (docs/files.md); excess enthalpies beside them enter the "
+          "tests of isobaric data")
+      ->required()
+      ->type_name("FILE");
+  add_substance_files(*command, words->substance_files);
+  add_vapour(*command, words->vapour);
+  add_presentation(*command, words->presentation, true);
+  command->footer(
+      "Example ('jampot demo' writes the made-up data):\n  jampot consistency jampot-demo/mtbe-methanol.csv "
+      "--figure consistency.svg");
+  command->callback([words, &presenter] {
+    const Presentation presentation = words->presentation.read();
+    const auto bank = bank_with(words->substance_files);
+    ConsistencyRequest request{read_measured_files(words->files, *bank)};
+    request.vapour = words->vapour.choice(*bank);
+    presenter.present(answer(study(request), {presentation.units}), presentation);
+  });
+}
+
+}  // namespace jampot::tool
