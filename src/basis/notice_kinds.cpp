@@ -19,6 +19,8 @@ const std::vector<NoticeKind>& notice_kinds() {
   static const std::vector<NoticeKind> kinds{
       {"above-critical", Severity::doubt, "substance",
        "a temperature lies above the critical temperature of a substance whose vapour pressure is used"},
+      {"against-handbook", Severity::serious, "known",
+       "handbooks have an azeotrope, a miscibility, a solubility or another number that the model contradicts"},
       {"associating-vapour", Severity::doubt, "vapour",
        "acids pair up in the vapour, and the vapour model does not know it"},
       {"azeotrope-extrapolated", Severity::doubt, "fit",
@@ -93,6 +95,7 @@ const std::vector<NoticeKind>& notice_kinds() {
       {"no-density", Severity::note, "split", "the density of a liquid is not known"},
       {"no-duty", Severity::note, "split", "no duty is given, and the text says why"},
       {"no-enthalpy", Severity::note, "flash", "enthalpies cannot be had, and the text says of what"},
+      {"no-fact", Severity::note, "known", "the collection has no fact to hold the answer against"},
       {"no-interaction", Severity::doubt, "equation",
        "a binary interaction k_ij is not known and taken as zero"},
       {"no-poynting", Severity::note, "vapour",

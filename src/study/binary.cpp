@@ -88,8 +88,7 @@ class Curves {
       if (study_.compared()) curve.label = contender.label;
       study_.curves.push_back(std::move(curve));
     }
-    study_.curves[first].notices.add(suitability(contender.mixture, Purpose::vapour_liquid, reach.coldest_K,
-                                                 reach.hottest_K, reach.highest_Pa));
+    reach.add_doubts(contender.mixture, study_.curves[first].notices);
     for (std::size_t k = first; k < study_.curves.size(); ++k) {
       // What concerns the substances is the same for every model compared; once is enough.
       for (const Notice& notice : study_.curves[k].notices) {

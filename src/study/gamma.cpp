@@ -7,6 +7,7 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/comparison.hpp"
+#include "jampot/known/held.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/mosced.hpp"
 #include "jampot/liquid/working.hpp"
@@ -20,6 +21,7 @@ void add_suitability(const MixtureSpec& spec, double Tmin_K, double Tmax_K, Noti
   try {
     const Mixture mixture(spec.substances, spec.liquid, spec.parameters);
     notices.add(suitability(mixture, Purpose::vapour_liquid, Tmin_K, Tmax_K));
+    notices.add(against_handbooks(mixture, {0, 0, Tmin_K, Tmax_K}));
     for (const Notice& notice : mixture.range_notices(Tmin_K, Tmax_K)) {
       if (notice.code == "parameter-range") notices.add(notice.code, notice.text);
     }

@@ -56,8 +56,7 @@ class Maps {
       const bool of_substance = notice.code.starts_with("vapour-pressure");  // said once, of the first
       if (!of_substance || number == 0) notices.add(notice.code, notice.text);
     }
-    notices.add(suitability(contender.mixture, Purpose::vapour_liquid, reach.coldest_K, reach.hottest_K,
-                            request_.P_Pa));
+    reach.add_doubts(contender.mixture, notices);
     return map;
   }
 

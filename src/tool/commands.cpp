@@ -8,6 +8,7 @@ void add_calculations(CLI::App& tool, Presenter& presenter) {
   add_saturation(tool, presenter);
   add_define(tool, presenter);
   add_pairs(tool, presenter);
+  add_known(tool, presenter);
   add_gamma(tool, presenter);
   add_data(tool, presenter);
   add_consistency(tool, presenter);

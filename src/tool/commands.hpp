@@ -17,6 +17,7 @@ void add_estimate(CLI::App& tool, Presenter& presenter);
 void add_data(CLI::App& tool, Presenter& presenter);
 void add_consistency(CLI::App& tool, Presenter& presenter);
 void add_regress(CLI::App& tool, Presenter& presenter);
+void add_known(CLI::App& tool, Presenter& presenter);
 void add_next(CLI::App& tool, Presenter& presenter);
 void add_bubble_and_dew(CLI::App& tool, Presenter& presenter);
 void add_binary_diagrams(CLI::App& tool, Presenter& presenter);

@@ -32,6 +32,7 @@ const std::vector<Command>& commands() {
        "propane n-hexane --composition propane=0.4 --temperature '353.15 K' --pressure '5, 10 bar' "
        "--compare pc-saft"},
       {"gamma", "ethanol water --liquid unifac --compare mosced --limiting --temperature '303.15, 333.15 K'"},
+      {"known", "ethanol water"},
       {"next", "data.csv"},
       {"pairs", "acetone methanol water"},
       {"pxy", "ethanol toluene --liquid ideal --temperature '333.15, 343.15 K'"},

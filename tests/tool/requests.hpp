@@ -41,6 +41,7 @@ inline const std::vector<Request>& requests() {
       {"data", "data jampot-demo/mtbe-methanol.csv", {"data_sets"}, false},
       {"consistency", "consistency jampot-demo/mtbe-methanol.csv", {"tests", "points"}, true, true},
       {"regress", "regress jampot-demo/mtbe-methanol.csv", {"fits"}, true, true},
+      {"known", "known ethanol water", {"facts", "ranking"}, false},
       {"next", "next jampot-demo/mtbe-methanol.csv --points 11", {"aim", "candidates", "batch"}, true, true},
       {"estimate", "estimate ethanol toluene --model wilson", {"fits"}, false},
       {"bubble", "bubble " + pair + "--composition MTBE=0.3 --pressure '1, 2 atm'", {"points"}, false, true},

@@ -1,0 +1,66 @@
+#pragma once
+// Models held against what handbooks say.
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "jampot/basis/notice.hpp"
+#include "jampot/known/facts.hpp"
+#include "jampot/phase/mixture.hpp"
+
+namespace jampot {
+
+/// How a model does on a fact.
+enum class Holding {
+  agrees,     ///< within 1.5 K and 0.05 in mole fraction of an azeotrope, a factor of two of a solubility, a
+              ///< limit or a distribution coefficient, 10 K of a critical solution temperature, 30 % or 100
+              ///< J/mol of an excess enthalpy
+  off,        ///< it is there, but elsewhere
+  missing,    ///< the model has no such azeotrope, no two liquids
+  invented,   ///< it has an azeotrope or two liquids that are known not to be
+  not_judged  ///< the model cannot say, or the fact is too uncertain
+};
+
+std::string_view name_of(Holding holding);
+
+/// A fact with what a model says there.
+struct HeldFact {
+  const Fact* fact = nullptr;
+  Holding holding = Holding::not_judged;
+  double T_K = 0;           ///< of the model's azeotrope, or its critical solution temperature
+  std::vector<double> x{};  ///< of the model's azeotrope
+  bool heterogeneous = false;
+  std::optional<double> x1_dilute{}, x2_dilute{};  ///< of its two liquids
+  double value = 0;                                ///< activity coefficient, ratio or excess enthalpy
+  double factor = 1;  ///< model over fact, where both are positive: the one further from 1
+  std::string why{};  ///< why it was not judged
+
+  bool judged() const { return holding != Holding::not_judged; }
+  bool fails() const { return judged() && holding != Holding::agrees; }
+  /// "handbooks have ...; unifac has ..."
+  std::string sentence(const std::string& model) const;
+};
+
+/// @param mixture  that holds the substances of the fact among others
+HeldFact held_against(const Mixture& mixture, const Fact& fact);
+
+/// The fact alone in words: "an azeotrope of ethanol and water at 101.3 kPa: 78.2 degC, x(ethanol) = 0.894".
+std::string in_words(const Fact& fact);
+
+/// One sentence for each failure that counts: of a fact of grade A or B, or of grade C beside another of the
+/// same substances that fails too. Notices `against-handbook`, the gravest first, six at most.
+/// @param model  as it is called in the sentences
+Notices failures(const std::vector<HeldFact>& held, const std::string& model);
+
+/// Where an answer is used: only facts near it count.
+struct UsedAt {
+  double low_Pa = 0,
+         high_Pa = 0;  ///< azeotropes within a factor of 1.5 of these; 0: no vapour is part of the answer
+  double low_K = 0, high_K = 0;  ///< what is known of liquids within 20 K of these
+};
+
+/// How the model of a mixture does on the facts about its pairs and triples near these conditions: notices
+/// `against-handbook`; of a predictive model the low notice `no-fact` where there is none to hold it against.
+Notices against_handbooks(const Mixture& mixture, const UsedAt& used);
+
+}  // namespace jampot

@@ -1,0 +1,32 @@
+// known: what handbooks say of some substances, beside what the models say.
+#include "commands.hpp"
+#include "jampot/report/known.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct KnownWords {
+  MixtureOptions mixture;
+  bool rank = false;
+  PresentationOptions presentation;
+};
+
+}  // namespace
+
+void add_known(CLI::App& tool, Presenter& presenter) {
+  auto words = std::make_shared<KnownWords>();
+  CLI::App* command = tool.add_subcommand(
+      "known", "What handbooks have about these substances, and what each model says of it");
+  add_mixture(*command, words->mixture, false);
+  command->add_flag("--rank", words->rank, "Rank the models by how they do on these facts");
+  add_presentation(*command, words->presentation, false);
+  command->footer("Example:\n  jampot known ethanol water --rank");
+  command->callback([words, &presenter] {
+    const Presentation presentation = words->presentation.read();
+    const KnownRequest request{words->mixture.spec()};
+    presenter.present(answer(study(request), {{presentation.units}, words->rank}), presentation);
+  });
+}
+
+}  // namespace jampot::tool
