@@ -71,6 +71,8 @@ int point_type(Mark mark) {  // gnuplot's open symbols
       return 8;
     case Mark::diamond:
       return 12;
+    case Mark::cross:
+      return 2;
     default:
       return 6;
   }

@@ -37,6 +37,12 @@ class Drawer {
     for (std::size_t k = 0; k < curves_.size(); ++k)
       add_boiling(curves_[k], static_cast<int>(k), panel, bounds);
     for (const DataSet& data : options_.measured) add_measured(data, panel, bounds);
+    Series handbook = handbook_crosses();
+    for (const Azeotrope& azeotrope : options_.handbook) {
+      handbook.spots.push_back({shown(azeotrope.x1), ordinate(azeotrope.T_K, azeotrope.P_Pa)});
+      bounds.add(handbook.spots.back().y);
+    }
+    if (!handbook.spots.empty()) panel.series.push_back(std::move(handbook));
     panel.x = {fraction_label("liquid, vapour"), 0, 1};
     panel.y =
         rounded_axis(isobaric_ ? fmt::format("temperature / {}", printed_unit(options_.units.temperature))
@@ -75,11 +81,21 @@ class Drawer {
       }
     }
     if (!measured.spots.empty()) panel.series.push_back(std::move(measured));
+    Series handbook = handbook_crosses();
+    for (const Azeotrope& azeotrope : options_.handbook)
+      handbook.spots.push_back({shown(azeotrope.x1), shown(azeotrope.x1)});
+    if (!handbook.spots.empty()) panel.series.push_back(std::move(handbook));
     figure.panels = {panel};
     return figure;
   }
 
  private:
+  static Series handbook_crosses() {
+    Series crosses = symbols(Mark::cross, colours::plain, "azeotrope of handbooks");
+    crosses.in_key = true;
+    return crosses;
+  }
+
   // Mole fraction of component 1 as it is shown.
   double shown(double x1) const {
     if (options_.basis == Basis::mole) return x1;

@@ -10,10 +10,10 @@
 #include "jampot/draw/report.hpp"
 #include "jampot/job/file_use.hpp"
 #include "jampot/job/job.hpp"
+#include "jampot/known/complete.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/phase/vapour_models.hpp"
-#include "jampot/regression/complete.hpp"
 #include "jampot/regression/fit.hpp"
 
 namespace jampot {

@@ -179,6 +179,15 @@ HeldFact hold_value(Mixture& mixture, const Fact& fact) {
 
 }  // namespace
 
+void OnFacts::add(const HeldFact& held) {
+  if (!held.judged()) return;
+  ++judged;
+  agreeing += !held.fails();
+  if (!held.fails()) return;
+  const bool gross = held.holding == Holding::missing || held.holding == Holding::invented;
+  misses += (held.fact->grade == 'C' ? 0.5 : 1) * (gross ? 2 : 1);
+}
+
 std::string_view name_of(Holding holding) {
   return names[static_cast<std::size_t>(holding)];
 }

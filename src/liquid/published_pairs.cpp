@@ -72,6 +72,64 @@ std::vector<PairParameters> published_pairs(const std::string& model, const std:
   return found;
 }
 
+namespace {
+
+struct FromFacts {
+  std::vector<PairParameters> pairs;
+  std::vector<bool> before_print;  // of each
+};
+
+const FromFacts& from_facts() {
+  static const FromFacts found = [] {
+    const CsvTable table(jampot_data::pairs_from_facts_csv(), "pairs_from_facts.csv");
+    FromFacts list;
+    for (std::size_t row = 0; row < table.rows(); ++row) {
+      const auto text = [&](const char* column) { return table.text(row, table.column(column)); };
+      const auto number = [&](const char* column) { return table.number(row, table.column(column)); };
+      PairParameters pair;
+      pair.model = text("model");
+      pair.between = {text("first"), text("second")};
+      pair.terms["tau_12"] = {number("A12"), number("B12_K"), 0, 0};
+      pair.terms["tau_21"] = {number("A21"), number("B21_K"), 0, 0};
+      pair.terms["alpha"].constant = number("alpha");
+      constexpr double beyond_K = 20;
+      pair.range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
+      pair.source = text("source");
+      list.pairs.push_back(std::move(pair));
+      list.before_print.push_back(text("before_print") == "yes");
+    }
+    return list;
+  }();
+  return found;
+}
+
+bool of_pair(const PairParameters& pair, const std::string& model, const std::string& first,
+             const std::string& second) {
+  return pair.model == model && ((pair.between[0] == first && pair.between[1] == second) ||
+                                 (pair.between[0] == second && pair.between[1] == first));
+}
+
+}  // namespace
+
+const std::vector<PairParameters>& pairs_from_facts() {
+  return from_facts().pairs;
+}
+
+bool comes_before_print(const std::string& model, const std::string& first, const std::string& second) {
+  for (std::size_t k = 0; k < from_facts().pairs.size(); ++k) {
+    if (of_pair(from_facts().pairs[k], model, first, second)) return from_facts().before_print[k];
+  }
+  return false;
+}
+
+std::optional<PairParameters> pair_from_facts(const std::string& model, const std::string& first,
+                                              const std::string& second) {
+  for (const PairParameters& pair : pairs_from_facts()) {
+    if (of_pair(pair, model, first, second)) return pair.between[0] == first ? pair : pair.swapped();
+  }
+  return std::nullopt;
+}
+
 ParameterCollection with_published(const std::vector<Substance>& substances, const std::string& model) {
   ParameterCollection collection;
   for (std::size_t i = 0; i < substances.size(); ++i) {

@@ -13,6 +13,7 @@
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/mosced.hpp"
 #include "quiet_solver.hpp"
+#include "split_estimate.hpp"
 
 namespace jampot {
 namespace {
@@ -152,6 +153,44 @@ std::array<double, 2> limits(ActivityModel& model, double T_K) {
   return result;
 }
 
+// An estimate of a pair that parts, with what it is worth.
+Estimate told(const Substance& first, const Substance& second, const EstimateOptions& options,
+              const SplitEstimate& split, ActivityModel& prediction) {
+  const auto [low, high] = options.range_K;
+  Estimate estimate;
+  estimate.pair = split.pair;
+  estimate.pair.fitted.clear();
+  estimate.pair.covariance.clear();
+  estimate.pair.fitted_to = "lle";
+  estimate.pair.estimated = true;
+  estimate.pair.range_K = options.range_K;
+  estimate.pair.source =
+      fmt::format("estimate: {} fitted to the solubilities of {} between {:.1f} and {:.1f} degC",
+                  options.model, options.from, low - celsius_zero, high - celsius_zero);
+  estimate.rms_ln_gamma = split.rms_ln;
+  estimate.states = split.solubilities;
+  ParameterCollection collection;
+  collection.add(estimate.pair);
+  const auto fitted = make_activity_model(options.model, {first, second}, collection);
+  estimate.fitted_limits = limits(*fitted, (low + high) / 2);
+  estimate.predicted_limits = limits(prediction, (low + high) / 2);
+  estimate.notices.add(
+      "estimated-pair",
+      fmt::format(
+          "the {} parameters of {} and {} are an estimate: fitted to the solubilities that {} predicts "
+          "between {:.1f} and {:.1f} degC, within a factor of {:.2f}; nothing was measured",
+          options.model, first.name, second.name, options.from, low - celsius_zero, high - celsius_zero,
+          split.worst_factor));
+  constexpr double poor = 1.3;
+  if (split.worst_factor > poor)
+    estimate.notices.add(
+        "poor-estimate",
+        fmt::format("{} cannot follow the solubilities that {} predicts for {} and {}: it is off by up "
+                    "to a factor of {:.2f}",
+                    options.model, options.from, first.name, second.name, split.worst_factor));
+  return estimate;
+}
+
 }  // namespace
 
 Estimate estimate_pair(const Substance& first, const Substance& second, const EstimateOptions& options) {
@@ -181,6 +220,10 @@ Estimate estimate_pair(const Substance& first, const Substance& second, const Es
     }
     return ln_gamma;
   };
+  if (!mosced) {
+    if (auto split = estimate_of_split(first, second, options, *prediction))
+      return told(first, second, options, *split, *prediction);
+  }
   std::vector<Target> targets;
   const int temperatures = high > low ? 5 : 1;
   for (int t = 0; t < temperatures; ++t) {

@@ -45,7 +45,9 @@ Table side_by_side(const std::vector<BinaryCurve>& curves, const Mixture& mixtur
 class BinaryAnswer {
  public:
   BinaryAnswer(const BinaryStudy& study, const BinaryAnswerOptions& options)
-      : study_(study), options_(options), looks_{options.units, options.basis, study.measured} {}
+      : study_(study),
+        options_(options),
+        looks_{options.units, options.basis, study.measured, study.handbook} {}
 
   Answer told() {
     *answer_.json = contenders_header(command(), study_.contenders);

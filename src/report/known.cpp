@@ -93,19 +93,37 @@ std::string together(const std::vector<std::string>& names) {
   return fmt::format("{}", fmt::join(names, ", "));
 }
 
+// "gamma of methanol, dilute", or the kind of fact.
+std::string fact_name(const Fact& fact, const std::vector<Substance>& substances) {
+  const auto shorter = [&](std::size_t number) -> std::string {
+    for (const Substance& substance : substances)
+      if (substance.name == fact.substances[number]) return substance.short_name();
+    return fact.substances[number];
+  };
+  if (fact.kind == FactKind::limiting_gamma) return fmt::format("gamma of {}, dilute", shorter(0));
+  if (fact.kind == FactKind::distribution)
+    return fmt::format("{} in {} over that in {}", shorter(0), shorter(2), shorter(1));
+  return std::string(name_of(fact.kind));
+}
+
 Table fact_table(const KnownStudy& study, const Cells& cells) {
+  const bool pair = study.substances.size() == 2;
   Table table{
-      "What handbooks have, and what the models say (x of the first; two liquids: x of each, dilute in the "
-      "other)",
-      {{"fact"}, {"substances"}, {"at"}, {"handbooks"}, {"grade"}},
+      fmt::format("Handbooks and models{} (x of the first; two liquids: x of each, dilute in the other)",
+                  pair ? " on " + together(study.facts.front()->substances) : ""),
+      {{"fact"}, {"at"}, {"handbooks"}, {"grade"}},
       {}};
+  if (!pair) table.columns.insert(table.columns.begin() + 1, {"substances"});
   for (const ModelOnFacts& model : study.models) table.columns.push_back({model.label});
   for (std::size_t f = 0; f < study.facts.size(); ++f) {
     const Fact& fact = *study.facts[f];
-    table.rows.push_back({std::string(name_of(fact.kind)), together(fact.substances), cells.where(fact),
-                          cells.of_fact(fact), std::string(1, fact.grade)});
-    for (const ModelOnFacts& model : study.models)
-      table.rows.back().emplace_back(cells.of_model(model.held[f]));
+    std::vector<Cell> row{fact_name(fact, study.substances)};
+    if (!pair) row.emplace_back(together(fact.substances));
+    row.emplace_back(cells.where(fact));
+    row.emplace_back(cells.of_fact(fact));
+    row.emplace_back(std::string(1, fact.grade));
+    for (const ModelOnFacts& model : study.models) row.emplace_back(cells.of_model(model.held[f]));
+    table.rows.push_back(std::move(row));
   }
   return table;
 }

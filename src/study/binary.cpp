@@ -63,6 +63,7 @@ class Curves {
         study_.notices.add(set.notices);
       }
     }
+    for (const double value : request_.held.values) add_handbook(value);
     check_overlays(study_.curves, study_.measured, study_.notices);
     Mixture& first = study_.contenders.front().mixture;
     for (std::size_t k = 0; request_.uncertainty && k < request_.held.values.size(); ++k)
@@ -77,6 +78,20 @@ class Curves {
   }
 
  private:
+  void add_handbook(double held) {
+    const auto& substances = study_.mixture().substances();
+    for (const Fact* fact : KnownFacts::built_in().about(substances[0].name, substances[1].name)) {
+      if (fact->kind != FactKind::azeotrope || fact->x.empty()) continue;
+      constexpr double part = 0.05, near_K = 1;
+      const bool here = request_.held.isobaric() ? std::abs(fact->P_Pa / held - 1) < part
+                                                 : std::abs(fact->T_K - held) < near_K;
+      const bool same_order = fact->substances[0] == substances[0].name;
+      if (here)
+        study_.handbook.push_back({fact->T_K, fact->P_Pa, fact->x[same_order ? 0 : 1], fact->heterogeneous,
+                                   fact->maximum ? Extremum::maximum_boiling : Extremum::minimum_boiling, 0});
+    }
+  }
+
   void calculate(Contender& contender) {
     Reach reach;
     const CurveOptions options{static_cast<std::size_t>(request_.points)};

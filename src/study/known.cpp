@@ -24,7 +24,8 @@ bool of_liquids(const Fact& fact) {
 }
 
 ModelOnFacts on_facts(const MixtureSpec& spec, const std::vector<const Fact*>& facts) {
-  ModelOnFacts result{.label = spec.label()};
+  ModelOnFacts result;
+  result.label = spec.label();
   // A table for two liquids is not meant for boiling.
   const bool liquids_alone = spec.liquid == "unifac-lle";
   Notices unheard;
@@ -33,13 +34,7 @@ ModelOnFacts on_facts(const MixtureSpec& spec, const std::vector<const Fact*>& f
     HeldFact held = liquids_alone && !of_liquids(*fact)
                         ? HeldFact{.fact = fact, .why = "this table is for two liquids"}
                         : held_against(contender.mixture, *fact);
-    if (held.judged()) {
-      ++result.judged;
-      result.agreeing += !held.fails();
-      const double weight = fact->grade == 'C' ? 0.5 : 1;
-      const bool gross = held.holding == Holding::missing || held.holding == Holding::invented;
-      if (held.fails()) result.misses += weight * (gross ? 2 : 1);
-    }
+    result.add(held);
     result.held.push_back(std::move(held));
   }
   return result;
@@ -61,14 +56,15 @@ std::string ranking_of(const std::vector<ModelOnFacts>& models, std::size_t fact
 std::vector<MixtureSpec> models_for(const MixtureSpec& spec) {
   std::vector<MixtureSpec> list;
   const std::vector<std::string> names = names_of(spec.substances);
-  const auto all_published = [&](const std::string& model) {
+  const auto all_known = [&](const std::string& model) {
     for (std::size_t i = 0; i < names.size(); ++i)
       for (std::size_t j = i + 1; j < names.size(); ++j)
-        if (published_pairs(model, names[i], names[j]).empty()) return false;
+        if (published_pairs(model, names[i], names[j]).empty() && !pair_from_facts(model, names[i], names[j]))
+          return false;
     return true;
   };
   for (const std::string model : {"nrtl", "wilson", "uniquac", "unifac", "unifac-dortmund", "unifac-lle"}) {
-    if (needs_pairs(model) && !all_published(model)) continue;
+    if (needs_pairs(model) && !all_known(model)) continue;
     MixtureSpec one = spec;
     one.liquid = model;
     one.name.clear();

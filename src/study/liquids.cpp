@@ -4,7 +4,7 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
-#include "jampot/known/held.hpp"
+#include "jampot/known/disagreement.hpp"
 #include "jampot/liquid/models.hpp"
 
 namespace jampot {
@@ -27,6 +27,7 @@ void add_liquid_notices(const std::vector<Contender>& contenders, double Tmin_K,
   for (const Contender& contender : contenders) {
     notices.add(suitability(contender.mixture, Purpose::liquid_liquid, Tmin_K, Tmax_K));
     notices.add(against_handbooks(contender.mixture, {0, 0, Tmin_K, Tmax_K}));
+    notices.add(models_disagree(contender.mixture, {0, 0, Tmin_K, Tmax_K}));
     for (const Notice& notice : contender.mixture.range_notices(Tmin_K, Tmax_K)) {
       if (notice.code == "parameter-range") notices.add(notice.code, notice.text);
     }

@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/known/choice.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
 #include "jampot/study/held.hpp"
@@ -28,26 +29,57 @@ std::vector<Substance> solvents(const MixtureSpec& spec) {
   return list;
 }
 
-// The model of the given parameters; without any, the first whose pairs are all published.
-std::string default_model(const ParameterCollection& given, const std::vector<Substance>& substances) {
-  if (!given.all().empty()) {
-    const std::string& model = given.all().front().model;
-    for (const PairParameters& pair : given.all()) {
-      if (pair.model == model) continue;
-      throw RequestError(
-          fmt::format("the parameter files hold {} and {}; `liquid` says which to use", model, pair.model));
-    }
-    return model;
+std::string model_of(const ParameterCollection& given) {
+  const std::string& model = given.all().front().model;
+  for (const PairParameters& pair : given.all()) {
+    if (pair.model == model) continue;
+    throw RequestError(
+        fmt::format("the parameter files hold {} and {}; `liquid` says which to use", model, pair.model));
   }
+  return model;
+}
+
+enum class PairSource { published, facts };
+
+// Whether every pair of the substances has parameters of a model, from print or else from facts.
+bool all_pairs(const std::string& model, const std::vector<Substance>& substances, PairSource least) {
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      const std::string &first = substances[i].name, &second = substances[j].name;
+      if (!published_pairs(model, first, second).empty()) continue;
+      if (least == PairSource::published || !pair_from_facts(model, first, second)) return false;
+    }
+  }
+  return true;
+}
+
+// Without parameters and without a word: print, then the facts of handbooks, then the prediction that does
+// best on them. Says which, and how it does.
+std::string default_model(const std::vector<Substance>& substances, Purpose purpose, Notices& notices) {
+  const bool liquids = purpose == Purpose::liquid_liquid;
+  std::vector<std::string> list;
   for (const char* model : {"nrtl", "wilson", "uniquac"}) {
-    bool all = true;
-    for (std::size_t i = 0; i < substances.size(); ++i) {
-      for (std::size_t j = i + 1; j < substances.size(); ++j)
-        all = all && !published_pairs(model, substances[i].name, substances[j].name).empty();
-    }
-    if (all) return model;
+    if (!(liquids && !can_split(model)) && all_pairs(model, substances, PairSource::published) && !liquids)
+      list.emplace_back(model);
   }
-  return "nrtl";
+  if (all_pairs("nrtl", substances, PairSource::facts)) list.emplace_back("nrtl");
+  if (list.empty()) {
+    const std::vector<std::string> tables =
+        liquids ? std::vector<std::string>{"unifac-lle", "unifac-dortmund", "unifac"}
+                : std::vector<std::string>{"unifac-dortmund", "unifac"};
+    for (const std::string& table : tables) {
+      try {
+        make_activity_model(table, substances, {});
+        list.push_back(table);
+      } catch (const std::runtime_error&) {
+        continue;  // it lacks a group or an interaction
+      }
+    }
+  }
+  if (list.empty()) return liquids ? "unifac-lle" : "nrtl";  // whose absence is then told
+  const ChosenModel chosen = best_on_facts(list, substances);
+  notices.add("model-chosen", fmt::format("no `liquid` was named: {}{}", chosen.model, chosen.why));
+  return chosen.model;
 }
 
 void tell_of_constant_henry(const MixtureSpec& spec, Notices& notices) {
@@ -131,8 +163,8 @@ MixtureSpec settled(const MixtureSpec& spec, Purpose purpose, Notices& notices) 
   tell_of_constant_henry(spec, notices);
   const std::vector<Substance> among = solvents(spec);
   if (result.liquid.empty()) {
-    const bool predicted = purpose == Purpose::liquid_liquid && spec.parameters.all().empty();
-    result.liquid = predicted ? "unifac-lle" : default_model(spec.parameters, among);
+    result.liquid =
+        spec.parameters.all().empty() ? default_model(among, purpose, notices) : model_of(spec.parameters);
   }
   result.parameters =
       complete_pairs(result.liquid, among, spec.parameters, spec.missing_pairs, spec.estimate, notices);

@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "jampot/equilibrium/suitability.hpp"
-#include "jampot/known/held.hpp"
+#include "jampot/known/disagreement.hpp"
 
 namespace jampot {
 
@@ -27,7 +27,9 @@ struct Reach {
   /// The same without what concerns the substances alone.
   void add_doubts(const Mixture& mixture, Notices& notices) const {
     notices.add(suitability(mixture, Purpose::vapour_liquid, coldest_K, hottest_K, highest_Pa));
-    notices.add(against_handbooks(mixture, {lowest_Pa, highest_Pa, coldest_K, hottest_K}));
+    const UsedAt used{lowest_Pa, highest_Pa, coldest_K, hottest_K};
+    notices.add(against_handbooks(mixture, used));
+    notices.add(models_disagree(mixture, used));
   }
 };
 

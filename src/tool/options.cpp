@@ -131,7 +131,8 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
   command
       .add_option(
           "--missing-pairs", options.missing_pairs,
-          "A pair neither given nor published: refuse (default), estimate from a prediction, or ideal")
+          "A pair that nothing is known of: refuse (default), known (fitted to its handbook facts now, else "
+          "estimated), estimate from a prediction, or ideal")
       ->type_name("WHAT");
   command
       .add_option("--estimate-from", options.estimate_from,

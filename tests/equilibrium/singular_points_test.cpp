@@ -9,7 +9,6 @@
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/bubble_dew.hpp"
-#include "jampot/regression/complete.hpp"
 #include "support.hpp"
 
 namespace jampot {
@@ -148,13 +147,11 @@ TEST(SlowSingularPoints, FiveHundredRandomTernaries) {
 
 // Three liquids of which two are nearly equal boil together: too small a region for a lattice of feeds.
 TEST(SingularPoints, ThreeLiquidsOfWhichTwoAreNearlyEqual) {
-  const auto substances = substances_named({"2-propanol", "benzene", "water"});
-  Notices notices;
-  EstimateOptions options;
-  options.model = "nrtl";
-  const ParameterCollection pairs =
-      complete_pairs("nrtl", substances, {}, MissingPairs::estimate, options, notices);
-  Mixture mixture(substances, "nrtl", pairs);
+  ParameterCollection pairs;
+  pairs.add(test::nrtl_pair("2-propanol", "benzene", 44.850, 586.140, 0.3));
+  pairs.add(test::nrtl_pair("2-propanol", "water", -46.965, 991.234, 0.3));
+  pairs.add(test::nrtl_pair("benzene", "water", 1416.684, 1826.384, 0.3));
+  Mixture mixture(substances_named({"2-propanol", "benzene", "water"}), "nrtl", pairs);
   const SingularPoints found = singular_points(mixture, 101325);
   EXPECT_TRUE(found.balanced());
   const auto three = std::find_if(found.points.begin(), found.points.end(),

@@ -8,6 +8,7 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
+#include "jampot/known/disagreement.hpp"
 #include "jampot/study/binary.hpp"
 #include "jampot/study/known.hpp"
 #include "jampot/study/solubility.hpp"
@@ -178,6 +179,23 @@ TEST(AgainstHandbook, IsToldByDiagramsWhereItMatters) {
     EXPECT_NE(std::string(error.what()).find("handbooks have two liquids"), std::string::npos)
         << error.what();
   }
+}
+
+TEST(ModelsDisagree, IsToldWhereNoFactDecides) {
+  const auto told = [](const std::vector<std::string>& names, const char* liquid, const UsedAt& used) {
+    return models_disagree(predicted(names, liquid), used);
+  };
+  const UsedAt boiling{101325, 101325, 310, 345}, liquids{0, 0, 298.15, 298.15};
+  const Notices pressure = told({"n-pentane", "vinyl acetate"}, "unifac", boiling);
+  ASSERT_TRUE(pressure.has("models-disagree"));
+  EXPECT_NE(pressure.begin()->text.find("falling with pressure"), std::string::npos)
+      << pressure.begin()->text;
+  EXPECT_TRUE(told({"diacetone alcohol", "n-nonane"}, "unifac-lle", liquids).has("models-disagree"));
+  // A fact decides, however far apart the models are.
+  EXPECT_TRUE(told({"tetrahydrofuran", "water"}, "unifac", boiling).empty());
+  EXPECT_TRUE(told({"phenol", "water"}, "unifac", liquids).empty());
+  // Parameters of one's own are not held against predictions.
+  EXPECT_TRUE(models_disagree(test::mtbe_methanol(), boiling).empty());
 }
 
 TEST(Ranking, TheModelThatAgreesWithMostComesFirst) {

@@ -5,8 +5,8 @@
 #include <cstdlib>
 #include <new>
 
+#include "jampot/known/complete.hpp"
 #include "jampot/liquid/models.hpp"
-#include "jampot/regression/complete.hpp"
 #include "support.hpp"
 
 namespace {

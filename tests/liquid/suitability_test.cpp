@@ -2,7 +2,7 @@
 
 #include <gtest/gtest.h>
 
-#include "jampot/regression/complete.hpp"
+#include "jampot/known/complete.hpp"
 #include "support.hpp"
 
 namespace jampot {

@@ -13,7 +13,7 @@
 namespace jampot {
 namespace {
 
-constexpr int systems = 36;
+constexpr int systems = 24;
 
 Mixture random_pair(unsigned number, std::mt19937_64& generator) {
   const std::pair<const char*, const char*> pairs[] = {

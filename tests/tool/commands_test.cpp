@@ -486,13 +486,14 @@ TEST(Commands, ModelsAreComparedSideBySide) {
 
 TEST(Commands, APairThatIsMissingIsRefusedUnlessAskedFor) {
   const test::Workplace workplace;
-  EXPECT_EQ(workplace.run("txy acetone toluene --pressure '1 atm'").status, 1);
-  const json estimated =
-      test::json_answer(workplace, "txy acetone toluene --pressure '1 atm' --missing-pairs estimate");
+  EXPECT_EQ(workplace.run("txy acetone n-decane --liquid nrtl --pressure '1 atm'").status, 1);
+  const json estimated = test::json_answer(
+      workplace, "txy acetone n-decane --liquid nrtl --pressure '1 atm' --missing-pairs estimate");
   EXPECT_EQ(estimated["notices"][0]["code"], "estimated-pair");
   EXPECT_TRUE(estimated["parameters"][0]["estimated"]);
-  test::json_answer(workplace, "txy acetone toluene --pressure '1 atm' --missing-pairs ideal");
-  EXPECT_EQ(workplace.run("txy acetone toluene --pressure '1 atm' --missing-pairs guess").status, 2);
+  test::json_answer(workplace, "txy acetone n-decane --liquid nrtl --pressure '1 atm' --missing-pairs ideal");
+  EXPECT_EQ(
+      workplace.run("txy acetone n-decane --liquid nrtl --pressure '1 atm' --missing-pairs guess").status, 2);
 }
 
 TEST(Commands, AnyTwoColumnsAndAnyWindow) {

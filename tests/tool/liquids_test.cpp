@@ -18,7 +18,7 @@ TEST_F(Liquids, SolubilityInMolesAndMassWhicheverIsNamedFirst) {
   const json one = answer("solubility 1-butanol water --temperature '20, 40 degC'");
   const json other = answer("solubility water 1-butanol --temperature '20, 40 degC'");
   ASSERT_EQ(one["points"].size(), 2u);
-  EXPECT_EQ(one["models"]["liquid"], "unifac-lle");
+  EXPECT_EQ(one["models"]["liquid"], "nrtl");  // fitted to what handbooks say of them
   for (std::size_t k = 0; k < 2; ++k) {
     const json &a = one["points"][k], &b = other["points"][k];
     EXPECT_NEAR(a["x_alpha"][0].get<double>(), b["x_beta"][1].get<double>(), 1e-10);
@@ -103,8 +103,8 @@ TEST_F(Liquids, TernaryHasTieLinesPlaitPointAndDistribution) {
 }
 
 TEST_F(Liquids, MeasuredTieLinesAreFittedAndLaidOver) {
-  const json predicted =
-      answer("ternary water ethanol 'ethyl acetate' --temperature '25 degC' --tie-lines 9");
+  const json predicted = answer(
+      "ternary water ethanol 'ethyl acetate' --liquid unifac-lle --temperature '25 degC' --tie-lines 9");
   std::string data =
       "# substances: water, ethanol, ethyl acetate\n# kind: tie-lines\n# u(x): 0.002\n# u(y): 0.002\n"
       "T [degC], x1_alpha, x2_alpha, x1_beta, x2_beta\n";

@@ -13,7 +13,7 @@ struct Spot {
 };
 
 enum class Stroke { solid, dashed, dotted, none };
-enum class Mark { none, circle, square, triangle, diamond };
+enum class Mark { none, circle, square, triangle, diamond, cross };
 
 /// A curve or a set of points. Colours are numbers of the house palette (see palette()).
 struct Series {

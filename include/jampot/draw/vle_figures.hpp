@@ -20,6 +20,8 @@ struct FigureOptions {
   DisplayUnits units;
   Basis basis = Basis::mole;
   std::vector<DataSet> measured;  ///< laid over, substances in the order of the mixture
+  /// Azeotropes as handbooks have them, laid over as small crosses.
+  std::vector<Azeotrope> handbook{};
 };
 
 /// Txy or Pxy at one or several pressures or temperatures: liquid curves solid, vapour curves dashed, one

@@ -41,6 +41,14 @@ struct HeldFact {
   std::string sentence(const std::string& model) const;
 };
 
+/// A model on many facts.
+struct OnFacts {
+  int judged = 0, agreeing = 0;
+  double misses = 0;  ///< weighted: a fact of grade C counts half, what is invented or missing double
+
+  void add(const HeldFact& held);
+};
+
 /// @param mixture  that holds the substances of the fact among others
 HeldFact held_against(const Mixture& mixture, const Fact& fact);
 

@@ -1,5 +1,6 @@
 #pragma once
 // The small built-in collection of published pair parameters, and the conventions in which such are printed.
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -15,6 +16,16 @@ const std::vector<PairParameters>& published_pairs();
 /// Those for one model and pair, with `first` as substance 1.
 std::vector<PairParameters> published_pairs(const std::string& model, const std::string& first,
                                             const std::string& second);
+
+/// The pairs of NRTL that the project fitted to what handbooks say of the pair (azeotropes, solubilities,
+/// limiting coefficients): data/pairs_from_facts.csv. They meet these facts; between them they are what a
+/// prediction and the model make of it. Their range reaches 20 K beyond their facts.
+const std::vector<PairParameters>& pairs_from_facts();
+std::optional<PairParameters> pair_from_facts(const std::string& model, const std::string& first,
+                                              const std::string& second);
+/// Whether such a pair meets facts of grade A or B that the published set of the same model does not: then it
+/// comes before print.
+bool comes_before_print(const std::string& model, const std::string& first, const std::string& second);
 
 /// The published sets of a model for every pair of these substances that has one, the preferred one of each:
 /// `Mixture(substances, "wilson", with_published(substances, "wilson"))`. A pair without a set is not there,

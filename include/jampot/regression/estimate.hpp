@@ -34,7 +34,11 @@ struct Estimate {
   Notices notices;
 };
 
-/// Least squares in ln gamma over 11 compositions (MOSCED: the two limits) and 5 temperatures of the range.
+/// Where the prediction parts the liquid and the model can: fitted to equal activities at the predicted
+/// solubilities and, loosely, to both limits at six temperatures, with A + B/T and (NRTL) the alpha of 0.2 to
+/// 0.45 that does best, unless the options ask for another form or alpha; `rms_ln_gamma` is then that of the
+/// logarithms of the solubilities. Else least squares in ln gamma over 11 compositions (MOSCED: the two
+/// limits) and 5 temperatures of the range.
 /// @throws RequestError for a model without pair parameters or an unknown prediction
 /// @throws CalculationError where the prediction lacks groups, interactions or parameters, naming them
 Estimate estimate_pair(const Substance& first, const Substance& second, const EstimateOptions& options = {});

@@ -29,6 +29,8 @@ struct BinaryStudy {
   std::vector<BinaryCurve> curves{};     ///< for each model one at each held value; labelled where compared
   std::vector<UncertaintyBand> bands{};  ///< of the first model's curves, where asked for
   std::vector<DataSet> measured{};
+  /// Azeotropes that handbooks have at these pressures (within 5 %) or temperatures (1 K).
+  std::vector<Azeotrope> handbook{};
   std::vector<MeasuredBeside> beside{};
   std::vector<std::string> working{};
   Notices notices{};

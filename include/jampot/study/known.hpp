@@ -14,11 +14,9 @@ struct KnownRequest {
 };
 
 /// One model against all facts.
-struct ModelOnFacts {
+struct ModelOnFacts : OnFacts {
   std::string label{};
   std::vector<HeldFact> held{};  ///< in the order of the facts; not judged where the model could not be made
-  int judged = 0, agreeing = 0;
-  double misses = 0;  ///< weighted: a fact of grade C counts half, an azeotrope invented or missing double
 };
 
 struct KnownStudy {
@@ -33,8 +31,8 @@ struct KnownStudy {
 /// @throws RequestError for an unknown substance or model
 KnownStudy study(const KnownRequest& request);
 
-/// The models that could describe a mixture without further choice: those of published pairs where every pair
-/// is published, and the predictive ones that know all its substances.
+/// The models that could describe a mixture without further choice: those with pairs where every pair is
+/// published or fitted to facts, and the predictive ones that know all its substances.
 std::vector<MixtureSpec> models_for(const MixtureSpec& spec);
 
 }  // namespace jampot

@@ -6,7 +6,7 @@
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/liquid/henry.hpp"
 #include "jampot/phase/mixture.hpp"
-#include "jampot/regression/complete.hpp"
+#include "jampot/known/complete.hpp"
 
 namespace jampot {
 

@@ -1,11 +1,13 @@
-#include "jampot/regression/complete.hpp"
+#include "jampot/known/complete.hpp"
 
 #include <fmt/format.h>
 
 #include <cmath>
 
+#include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/known/from_facts.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
 
@@ -29,14 +31,23 @@ PairParameters without_interaction(const std::string& model, const Substance& fi
   return pair;
 }
 
+void tell_of_facts(const PairParameters& pair, Notices& notices) {
+  notices.add(
+      "pair-from-facts",
+      fmt::format("{} and {}: {}, not to measured curves; between its facts the pair is what {} and a "
+                  "prediction make of it",
+                  pair.between[0], pair.between[1], pair.source, pair.model));
+}
+
 }  // namespace
 
 MissingPairs parse_missing_pairs(const std::string& text) {
   if (text == "refuse") return MissingPairs::refuse;
+  if (text == "known") return MissingPairs::known;
   if (text == "estimate") return MissingPairs::estimate;
   if (text == "ideal") return MissingPairs::ideal;
-  throw RequestError(fmt::format("`missing-pairs` '{}': expected refuse, estimate or ideal.{}", text,
-                                 did_you_mean(text, {"refuse", "estimate", "ideal"})));
+  throw RequestError(fmt::format("`missing-pairs` '{}': expected refuse, known, estimate or ideal.{}", text,
+                                 did_you_mean(text, {"refuse", "known", "estimate", "ideal"})));
 }
 
 ParameterCollection complete_pairs(const std::string& model, const std::vector<Substance>& substances,
@@ -49,17 +60,27 @@ ParameterCollection complete_pairs(const std::string& model, const std::vector<S
     for (std::size_t j = i + 1; j < substances.size(); ++j) {
       if (given.find(model, substances[i].name, substances[j].name)) continue;
       const auto published = published_pairs(model, substances[i].name, substances[j].name);
-      if (published.empty()) {
-        unknown.emplace_back(i, j);
-      } else {
+      const bool facts_first = comes_before_print(model, substances[i].name, substances[j].name);
+      if (!published.empty() && !facts_first) {
         complete.add(published.front());
+      } else if (auto fitted = pair_from_facts(model, substances[i].name, substances[j].name)) {
+        tell_of_facts(*fitted, notices);
+        complete.add(std::move(*fitted));
+      } else {
+        unknown.emplace_back(i, j);
       }
     }
   }
   // Known first: what they state of the size of a molecule holds for the others too.
   for (const auto& [i, j] : unknown) {
     const Substance &first = substances[i], &second = substances[j];
-    if (policy == MissingPairs::estimate) {
+    const auto known = policy == MissingPairs::known ? pair_from_facts(first, second, model) : std::nullopt;
+    if (known && known->sound()) {
+      PairParameters pair = known->pair;
+      take_sizes(pair, complete.all());
+      tell_of_facts(pair, notices);
+      complete.add(std::move(pair));
+    } else if (policy == MissingPairs::estimate || policy == MissingPairs::known) {
       EstimateOptions wanted = options;
       wanted.model = model;
       wanted.beside = complete.all();

@@ -1,0 +1,81 @@
+// Fits a pair of NRTL to the handbook facts of every pair that has some, and writes those that meet them:
+// data/pairs_from_facts.csv. Takes some minutes.
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <future>
+#include <optional>
+#include <set>
+#include <vector>
+
+#include "jampot/known/from_facts.hpp"
+#include "jampot/liquid/published_pairs.hpp"
+
+using namespace jampot;
+
+namespace {
+
+std::string quoted(const std::string& name) {
+  return name.find(',') == std::string::npos ? name : '"' + name + '"';
+}
+
+int failing_that_decide(const Mixture& mixture, const std::vector<HeldFact>& held) {
+  int failing = 0;
+  for (const HeldFact& one : held)
+    failing += one.fact->grade != 'C' && held_against(mixture, *one.fact).fails();
+  return failing;
+}
+
+// Whether it does better on facts of grades A and B than what was published of the pair for the same model.
+bool before_print(const PairFromFacts& found) {
+  const auto published = published_pairs(found.pair.model, found.pair.between[0], found.pair.between[1]);
+  if (published.empty()) return false;
+  const auto made = [&](const PairParameters& pair) {
+    ParameterCollection collection;
+    collection.add(pair);
+    return Mixture(substances_named({pair.between[0], pair.between[1]}), pair.model, collection);
+  };
+  return failing_that_decide(made(found.pair), found.held) <
+         failing_that_decide(made(published.front()), found.held);
+}
+
+void write(const PairFromFacts& found) {
+  const PairParameters& pair = found.pair;
+  const TemperatureFunction &first = pair.terms.at("tau_12"), &second = pair.terms.at("tau_21");
+  int failing = 0;
+  for (const HeldFact& held : found.held) failing += held.fails();
+  fmt::print("{},{},{},{:.6g},{:.6g},{:.6g},{:.6g},{:g},{:.2f},{:.2f},{},{},{},\"{}\"\n",
+             quoted(pair.between[0]), quoted(pair.between[1]), pair.model, first.constant, first.inverse_T,
+             second.constant, second.inverse_T, found.alpha, (*pair.range_K)[0], (*pair.range_K)[1],
+             found.held.size(), failing, before_print(found) ? "yes" : "no", pair.source);
+}
+
+}  // namespace
+
+int main() {
+  std::set<std::array<std::string, 2>> names;
+  for (const Fact& fact : KnownFacts::built_in().all()) {
+    if (fact.substances.size() != 2) continue;
+    std::array<std::string, 2> pair{fact.substances[0], fact.substances[1]};
+    std::sort(pair.begin(), pair.end());
+    names.insert(pair);
+  }
+  const std::vector<std::array<std::string, 2>> pairs(names.begin(), names.end());
+  std::vector<std::optional<PairFromFacts>> found(pairs.size());
+  const auto half = [&](std::size_t from) {
+    for (std::size_t k = from; k < pairs.size(); k += 2)
+      found[k] =
+          pair_from_facts(Bank::built_in().require(pairs[k][0]), Bank::built_in().require(pairs[k][1]));
+  };
+  auto other = std::async(std::launch::async, half, std::size_t{1});
+  half(0);
+  other.get();
+  fmt::print(
+      "# Pairs of NRTL fitted to handbook facts, tau = A + B/T; written by bench/pairs_from_facts.cpp\n"
+      "# Only those that meet every azeotrope, absence of one, miscibility and solubility of grade A or B\n"
+      "first,second,model,A12,B12_K,A21,B21_K,alpha,low_K,high_K,facts,failing,before_print,source\n");
+  for (const auto& one : found) {
+    if (one && one->sound()) write(*one);
+  }
+}

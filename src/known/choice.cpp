@@ -1,0 +1,46 @@
+#include "jampot/known/choice.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+#include "jampot/basis/text.hpp"
+#include "jampot/known/complete.hpp"
+#include "jampot/known/held.hpp"
+
+namespace jampot {
+
+ChosenModel best_on_facts(const std::vector<std::string>& models, const std::vector<Substance>& substances) {
+  std::vector<std::string> names;
+  for (const Substance& substance : substances) names.push_back(substance.name);
+  const std::vector<const Fact*> facts = KnownFacts::built_in().among(names);
+  ChosenModel chosen{models.front(), {}};
+  if (facts.empty()) {
+    chosen.why = "; handbooks have no fact here to hold it against";
+    return chosen;
+  }
+  double least = HUGE_VAL;
+  std::vector<std::string> told;
+  std::string own;
+  for (const std::string& model : models) {
+    Notices unheard;
+    const Mixture mixture(substances, model,
+                          complete_pairs(model, substances, {}, MissingPairs::refuse, {}, unheard));
+    OnFacts result;
+    for (const Fact* fact : facts) result.add(held_against(mixture, *fact));
+    const double share = result.judged > 0 ? result.misses / result.judged : 1;
+    told.push_back(fmt::format("{} with {} of {}", model, result.agreeing, result.judged));
+    if (share < least) {
+      least = share;
+      chosen.model = model;
+      own = fmt::format(", which agrees with {} of {} handbook facts of these substances", result.agreeing,
+                        result.judged);
+    }
+  }
+  chosen.why = own;
+  std::erase_if(told, [&](const std::string& text) { return text.starts_with(chosen.model + " with"); });
+  if (!told.empty()) chosen.why += fmt::format(" ({})", joined(told, ", "));
+  return chosen;
+}
+
+}  // namespace jampot
