@@ -133,8 +133,12 @@ std::vector<const Substance*> Bank::search(std::string_view text) const {
     }
     if (best) scored.push_back({*best, &substance});
   }
-  std::stable_sort(scored.begin(), scored.end(),
-                   [](const Scored& a, const Scored& b) { return a.distance < b.distance; });
+  std::stable_sort(scored.begin(), scored.end(), [](const Scored& a, const Scored& b) {
+    if (a.distance != b.distance) return a.distance < b.distance;
+    // Of equals those that begin with a letter: a locant or a parent name comes behind.
+    return std::isalpha(static_cast<unsigned char>(a.substance->name.front())) != 0 &&
+           std::isalpha(static_cast<unsigned char>(b.substance->name.front())) == 0;
+  });
   // Where something fits well, what fits badly is noise.
   constexpr double part_of_a_name = 2.3, little_worse = 0.5;
   std::vector<const Substance*> matches;
