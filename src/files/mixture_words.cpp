@@ -125,7 +125,11 @@ MixtureSpec MixtureWords::spec() const {
   MixtureSpec spec;
   for (const std::string& file : parameter_files) read_pairs(file, spec.parameters, *known);
   spec.substances = substances_of(*this, *known);
-  spec.liquid = liquid;
+  const bool best = liquid == "best";
+  if (best && !parameter_files.empty())
+    throw RequestError(
+        "`liquid` best chooses by handbook facts; with parameters of your own name their model");
+  spec.liquid = best ? std::string() : liquid;
   spec.vapour = vapour.choice(*known);
   for (const std::string& text : henry) spec.henry.push_back(parse_henry(text, spec.substances));
   spec.missing_pairs = parse_missing_pairs(missing_pairs);

@@ -3,11 +3,13 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <filesystem>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
+#include "knowledge_residual.hpp"
 #include "scaled_pure_model.hpp"
 
 namespace jampot {
@@ -135,6 +137,36 @@ void add_pure_factors(ParameterPlan& plan, const std::vector<Substance>& substan
 
 namespace {
 
+// Where a parameter may be, and where a search for it may start.
+void apply_bounds(ParameterPlan& plan, const std::vector<Bound>& bounds) {
+  for (const Bound& bound : bounds) {
+    if (!(std::isfinite(bound.low) && std::isfinite(bound.high) && bound.low < bound.high))
+      throw RequestError(fmt::format("the bounds of {} are two numbers, the lower first", bound.name));
+    std::size_t p = 0;
+    bool known = false;
+    std::vector<std::string> names;
+    for (const FittedParameter& parameter : plan.all) {
+      if (!parameter.is_free()) continue;
+      names.push_back(parameter.name);
+      if (is_about({bound.name, 0, 1}, parameter)) {
+        known = true;
+        const double a = bound.low / plan.free[p].scale, b = bound.high / plan.free[p].scale;
+        plan.lowest[p] = std::max(plan.lowest[p], std::min(a, b));
+        plan.highest[p] = std::min(plan.highest[p], std::max(a, b));
+        if (!(plan.lowest[p] < plan.highest[p]))
+          throw RequestError(
+              fmt::format("the bounds of {} leave nothing of where it has a meaning", bound.name));
+        for (double* value : {&plan.start_low[p], &plan.start_high[p], &plan.neutral[p]})
+          *value = std::clamp(*value, plan.lowest[p], plan.highest[p]);
+      }
+      ++p;
+    }
+    if (!known)
+      throw RequestError(
+          fmt::format("no fitted parameter is called '{}'; there are {}", bound.name, joined(names, ", ")));
+  }
+}
+
 // By how much each set of boiling points is off as a whole, behind everything else.
 void add_offsets(ParameterPlan& plan, const FitOptions& options, const std::vector<DataSet>& sets) {
   const auto add = [&](const DataSet& set, double u, bool of_pressure) {
@@ -208,6 +240,7 @@ ParameterPlan plan_parameters(const FitOptions& options, const std::vector<Subst
   join_ties(plan, options);
   if (options.pure == PurePressures::fit) add_pure_factors(plan, substances, pairs.size() * terms.size());
   add_offsets(plan, options, sets);
+  apply_bounds(plan, options.bounds);
   return plan;
 }
 

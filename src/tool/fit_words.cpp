@@ -140,6 +140,8 @@ void add_fit_words(CLI::App& command, FitWords& words) {
                  .add_option("--prior", words.priors,
                              "What is known of a parameter beside the data, weighed like one more point")
                  ->type_name("NAME=VALUE+-UNCERTAINTY"));
+  repeatable(command.add_option("--bound", words.bounds, "Seek a fitted parameter between two values only")
+                 ->type_name("NAME=LOW..HIGH"));
   repeatable(
       command
           .add_option(

@@ -11,7 +11,7 @@ struct FitWords {
   std::vector<std::string> files, substance_files, non_volatile;
   std::string model = "nrtl", objective = "maximum-likelihood", form = "inverse_T", errors = "stated",
               pure = "bank", u_pure;
-  std::vector<std::string> hold, release, tie, exclude, priors, known, offsets;
+  std::vector<std::string> hold, release, tie, exclude, priors, known, offsets, bounds;
   int starts = 0;
   VapourWords vapour;
   bool robust = false, profile = false, no_split = false;

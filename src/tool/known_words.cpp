@@ -119,6 +119,24 @@ std::vector<KnownPoint> read_known(const std::vector<std::string>& texts, const 
   return list;
 }
 
+std::vector<Bound> read_bounds(const std::vector<std::string>& texts) {
+  std::vector<Bound> bounds;
+  for (const std::string& text : texts) {
+    const std::size_t equals = text.find('='), dots = text.find("..");
+    const bool whole = equals != std::string::npos && dots != std::string::npos && dots > equals;
+    const auto number = [&](std::size_t from, std::size_t to) {
+      return parse_number(std::string(trimmed(std::string_view(text).substr(from, to - from))));
+    };
+    const auto low = whole ? number(equals + 1, dots) : std::nullopt;
+    const auto high = whole ? number(dots + 2, text.size()) : std::nullopt;
+    if (!low || !high || !(*low < *high))
+      throw RequestError(
+          fmt::format("--bound '{}': expected NAME=LOW..HIGH, as in --bound alpha=0.2..0.47", text));
+    bounds.push_back({std::string(trimmed(std::string_view(text).substr(0, equals))), *low, *high});
+  }
+  return bounds;
+}
+
 void read_offsets(const std::vector<std::string>& texts, FitOptions& options) {
   for (const std::string& text : texts) {
     const std::size_t equals = text.find('=');

@@ -15,6 +15,9 @@ std::vector<Prior> read_priors(const std::vector<std::string>& texts);
 /// @param sets  whose substances the fractions belong to, in their order
 std::vector<KnownPoint> read_known(const std::vector<std::string>& texts, const std::vector<DataSet>& sets);
 
+/// "alpha=0.2..0.47"
+std::vector<Bound> read_bounds(const std::vector<std::string>& texts);
+
 /// "T=0.2 K", "P=0.5 %"
 void read_offsets(const std::vector<std::string>& texts, FitOptions& options);
 

@@ -120,9 +120,13 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
   }
   add_substance_files(command, options.substance_files);
   command
-      .add_option("--liquid", options.liquid,
-                  fmt::format("Liquid model: {}{} (default: that of the parameters)",
-                              joined(liquid_model_names(), ", "), options.two_liquids ? "" : ", eos"))
+      .add_option(
+          "--liquid", options.liquid,
+          fmt::format(
+              "Liquid model: {}{}; best (default: that of the parameters, "
+              "else best: published pairs, pairs fitted to handbook facts, or the prediction that does "
+              "best on these)",
+              joined(liquid_model_names(), ", "), options.two_liquids ? "" : ", eos"))
       ->type_name("MODEL");
   command.add_option("--parameters", options.parameter_files, "Pair parameters; may be repeated")
       ->type_name("FILE.pairs.toml")

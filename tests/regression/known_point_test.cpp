@@ -206,6 +206,26 @@ TEST(KnownPoint, WhatCannotBeIsRefused) {
   refuses({.what = SpecialPoint::critical_solution, .T_K = 300, .u_T_K = 1}, "change with temperature");
 }
 
+TEST(Bounds, AreKeptAndAParameterAtOneIsTold) {
+  const DataSet set = test::synthetic(test::mtbe_methanol(), DataKind::txy, 20, 3);
+  const Fit free = fit({set});
+  const double value = free.free()[0]->value;
+  FitOptions options;
+  options.bounds = {{"tau_12.inverse_T", value - 50, value + 50}};
+  const Fit wide = fit({set}, options);
+  EXPECT_NEAR(wide.free()[0]->value, value, 1e-3 * free.free()[0]->std_error);
+  EXPECT_FALSE(wide.notices.has("parameter-at-bound"));
+  options.bounds = {{"tau_12.inverse_T", value + 20, value + 60}};
+  const Fit bound = fit({set}, options);
+  EXPECT_NEAR(bound.free()[0]->value, value + 20, 1e-3);
+  EXPECT_TRUE(bound.notices.has("parameter-at-bound"));
+  EXPECT_GT(bound.objective, free.objective);
+  options.bounds = {{"tau_31", 0, 1}};
+  EXPECT_THROW(fit({set}, options), RequestError);
+  options.bounds = {{"tau_12", 2, 1}};
+  EXPECT_THROW(fit({set}, options), RequestError);
+}
+
 DataSet shifted(unsigned seed, double dT_K, const char* name) {
   DataSet set = test::synthetic(test::mtbe_methanol(), DataKind::txy, 15, seed);
   set.name = name;

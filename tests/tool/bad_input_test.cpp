@@ -235,6 +235,8 @@ TEST(BadWords, AboutWhatIsKnownAreRefusedWithTheirForms) {
       {"--known 'critical T=300'", "not a temperature"},
       {"--offset T=0.2", "not a temperature"},
       {"--offset x=3", "T=0.2 K or P=0.5 %"},
+      {"--bound alpha=0.2", "NAME=LOW..HIGH"},
+      {"--bound beta=0.2..0.4", "no fitted parameter"},
       {"--errors none", "stated, scatter, sets"}};
   for (const auto& [words, said] : faults) {
     const test::Ran ran = workplace.run(std::string("regress d.csv ") + words);

@@ -48,6 +48,12 @@ struct Prior {
   double u = 0;  ///< standard uncertainty, positive
 };
 
+/// Between which values a parameter is sought; named as a prior is.
+struct Bound {
+  std::string name;
+  double low = 0, high = 0;
+};
+
 /// What standard errors and intervals rest on under maximum likelihood.
 enum class Errors {
   stated,   ///< on the uncertainties as stated
@@ -81,6 +87,7 @@ struct FitOptions {
   /// {"alpha", "alpha"}, is one for all pairs of a multicomponent fit.
   std::map<std::string, std::string> tie;
   std::vector<Prior> priors;
+  std::vector<Bound> bounds{};
   std::vector<KnownPoint> known{};  ///< special points to meet, each weighed by its uncertainty
   /// Every set of boiling points may be off as a whole: by an offset of its thermometer or, relative, of its
   /// gauge, fitted with this standard uncertainty known beforehand. 0: none.
