@@ -66,6 +66,7 @@ FitOptions FitWords::options(const std::vector<DataSet>& data) const {
   fit.priors = read_priors(priors);
   fit.errors = parse_errors(errors);
   read_offsets(offsets, fit);
+  fit.bounds = read_bounds(bounds);
   fit.known = read_known(known, data);
   for (const std::string& text : hold) {
     const std::size_t equals = text.find('=');
