@@ -20,7 +20,7 @@ namespace {
 struct Opinion {
   std::string model{};
   std::optional<double> azeotrope{};  // x1; nothing: none
-  double moves = 0;                 // change of x1 with a pressure a tenth higher
+  double moves = 0;                   // change of x1 with a pressure a tenth higher
   std::optional<std::pair<double, double>> liquids{};
 };
 

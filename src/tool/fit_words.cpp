@@ -4,8 +4,8 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/files/known_words.hpp"
 #include "jampot/files/overlays.hpp"
-#include "known_words.hpp"
 
 namespace jampot::tool {
 namespace {

@@ -47,7 +47,7 @@ struct ConsistencyStep {
 
 /// All tests of a data set, and its points as they were used.
 struct Consistency {
-  std::size_t used = 0;  ///< mixed points that the tests see
+  std::size_t used = 0;                  ///< mixed points that the tests see
   std::vector<ConsistencyPoint> points;  ///< of two substances
   std::vector<ConsistencyStep> steps{};  ///< of more
   std::vector<ConsistencyTest> tests;

@@ -4,9 +4,9 @@
 #include <vector>
 
 #include "jampot/equilibrium/suitability.hpp"
+#include "jampot/known/complete.hpp"
 #include "jampot/liquid/henry.hpp"
 #include "jampot/phase/mixture.hpp"
-#include "jampot/known/complete.hpp"
 
 namespace jampot {
 

@@ -1,4 +1,4 @@
-#include "known_words.hpp"
+#include "jampot/files/known_words.hpp"
 
 #include <fmt/format.h>
 
@@ -9,7 +9,7 @@
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
 
-namespace jampot::tool {
+namespace jampot {
 
 std::vector<Prior> read_priors(const std::vector<std::string>& texts) {
   std::vector<Prior> priors;
@@ -24,7 +24,7 @@ std::vector<Prior> read_priors(const std::vector<std::string>& texts) {
     const auto u = whole ? number(sign + 2, text.size()) : std::nullopt;
     if (!value || !u || !(*u > 0))
       throw RequestError(
-          fmt::format("--prior '{}': expected NAME=VALUE+-UNCERTAINTY, as in --prior alpha=0.3+-0.1", text));
+          fmt::format("`prior` '{}': expected NAME=VALUE+-UNCERTAINTY, as in `prior` alpha=0.3+-0.1", text));
     priors.push_back({std::string(trimmed(std::string_view(text).substr(0, equals))), *value, *u});
   }
   return priors;
@@ -113,7 +113,7 @@ std::vector<KnownPoint> read_known(const std::vector<std::string>& texts, const 
       list.push_back(read_known_point(text, substances_of(sets)));
       demand_known_point(list.back(), substances_of(sets));
     } catch (const RequestError& error) {
-      throw RequestError(fmt::format("--known '{}': {} (forms: {})", text, error.what(), known_forms));
+      throw RequestError(fmt::format("`known` '{}': {} (forms: {})", text, error.what(), known_forms));
     }
   }
   return list;
@@ -131,7 +131,7 @@ std::vector<Bound> read_bounds(const std::vector<std::string>& texts) {
     const auto high = whole ? number(dots + 2, text.size()) : std::nullopt;
     if (!low || !high || !(*low < *high))
       throw RequestError(
-          fmt::format("--bound '{}': expected NAME=LOW..HIGH, as in --bound alpha=0.2..0.47", text));
+          fmt::format("`bound` '{}': expected NAME=LOW..HIGH, as in `bound` alpha=0.2..0.47", text));
     bounds.push_back({std::string(trimmed(std::string_view(text).substr(0, equals))), *low, *high});
   }
   return bounds;
@@ -147,14 +147,14 @@ void read_offsets(const std::vector<std::string>& texts, FitOptions& options) {
       try {
         options.u_offset_T_K = parse_difference(value, Dimension::temperature);
       } catch (const RequestError& error) {
-        throw RequestError(fmt::format("--offset '{}': {}", text, error.what()));
+        throw RequestError(fmt::format("`offset` '{}': {}", text, error.what()));
       }
     } else if (name == "P" && value.ends_with('%')) {
       options.u_offset_P = parse_quantity(value, Dimension::fraction);
     } else {
-      throw RequestError(fmt::format("--offset '{}': expected T=0.2 K or P=0.5 %", text));
+      throw RequestError(fmt::format("`offset` '{}': expected T=0.2 K or P=0.5 %", text));
     }
   }
 }
 
-}  // namespace jampot::tool
+}  // namespace jampot

@@ -1,11 +1,11 @@
 #pragma once
-// Words about what is known beside the data.
+// What is known beside the data, as people write it.
 #include <string>
 #include <vector>
 
 #include "jampot/regression/fit.hpp"
 
-namespace jampot::tool {
+namespace jampot {
 
 /// "alpha=0.3+-0.1"
 std::vector<Prior> read_priors(const std::vector<std::string>& texts);
@@ -21,4 +21,4 @@ std::vector<Bound> read_bounds(const std::vector<std::string>& texts);
 /// "T=0.2 K", "P=0.5 %"
 void read_offsets(const std::vector<std::string>& texts, FitOptions& options);
 
-}  // namespace jampot::tool
+}  // namespace jampot
