@@ -63,7 +63,8 @@ std::string default_model(const std::vector<Substance>& substances, Purpose purp
       list.emplace_back(model);
   }
   if (all_pairs("nrtl", substances, PairSource::facts)) list.emplace_back("nrtl");
-  if (list.empty()) {
+  // Of three and more, what pairs know does not settle what they do together: predictions compete.
+  if (list.empty() || substances.size() > 2) {
     const std::vector<std::string> tables =
         liquids ? std::vector<std::string>{"unifac-lle", "unifac-dortmund", "unifac"}
                 : std::vector<std::string>{"unifac-dortmund", "unifac"};
