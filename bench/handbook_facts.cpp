@@ -118,8 +118,13 @@ int main() {
       "azeotrope,"
       " a factor of two of a\nsolubility (both sides), a limit or a distribution coefficient, 10 K of a "
       "critical"
-      " solution temperature, 30 % or\n100 J/mol of an excess enthalpy. Published pairs are held against them"
-      " where the bank has them.\n");
+      " solution temperature, 30 % or\n100 J/mol of an excess enthalpy. Pairs are held against them where "
+      "they are"
+      " published or fitted\nto facts. `default` is what a command takes that is told nothing. **`nrtl` and "
+      "`default` are"
+      " mostly pairs that were\nfitted to these very facts: their shares say how well the fits meet them, "
+      "not how well they"
+      " predict.**\n");
   for (const auto& [title, by_model] : tallies) {
     fmt::print(
         "\n## {}\n\n| model | judged | agrees | share | off | missing | invented | factor (geometric mean) "

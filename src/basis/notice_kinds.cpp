@@ -165,6 +165,9 @@ const std::vector<NoticeKind>& notice_kinds() {
       {"three-liquids", Severity::note, "azeotropes", "three liquids boil together"},
       {"two-boiling-liquids", Severity::doubt, "bubble",
        "the vapour condenses to two liquids, which the point does not know"},
+      {"uncertainties-grown", Severity::doubt, "fit",
+       "stated uncertainties of a data set were multiplied on request, so that chi-square judges the fit no "
+       "more"},
       {"uncertainties-too-large", Severity::note, "fit",
        "the data scatter less than their stated uncertainties"},
       {"uncertainty-assumed", Severity::note, "data",

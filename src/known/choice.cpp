@@ -33,8 +33,9 @@ ChosenModel best_on_facts(const std::vector<std::string>& models, const std::vec
     if (share < least) {
       least = share;
       chosen.model = model;
-      own = fmt::format(", which agrees with {} of {} handbook facts of these substances", result.agreeing,
-                        result.judged);
+      own = fmt::format(", which agrees with {} of {} handbook facts of these substances{}", result.agreeing,
+                        result.judged,
+                        fitted_to_facts(mixture) ? ", to which pairs of it were fitted: no proof" : "");
     }
   }
   chosen.why = own;

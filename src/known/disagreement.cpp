@@ -24,6 +24,12 @@ struct Opinion {
   std::optional<std::pair<double, double>> liquids{};
 };
 
+const Opinion* opinion_of(const std::vector<Opinion>& opinions, const std::string& model) {
+  const auto found =
+      std::find_if(opinions.begin(), opinions.end(), [&](const Opinion& one) { return one.model == model; });
+  return found == opinions.end() ? nullptr : &*found;
+}
+
 bool predictive(const std::string& model) {
   return model == "unifac" || model == "unifac-dortmund" || model == "unifac-lle";
 }
@@ -65,10 +71,6 @@ bool fact_decides(const std::vector<Substance>& pair, const UsedAt& used, bool b
   });
 }
 
-std::string list_of(const std::vector<std::string>& parts) {
-  return joined(parts, ", ");
-}
-
 void compare_boiling(const std::vector<Substance>& pair, double P_Pa, const std::string& used,
                      Notices& notices) {
   std::vector<Opinion> opinions;
@@ -84,9 +86,8 @@ void compare_boiling(const std::vector<Substance>& pair, double P_Pa, const std:
       continue;
     }
   }
-  const auto own =
-      std::find_if(opinions.begin(), opinions.end(), [&](const Opinion& one) { return one.model == used; });
-  if (own == opinions.end()) return;
+  const Opinion* own = opinion_of(opinions, used);
+  if (own == nullptr) return;
   bool apart = false;
   std::vector<std::string> said;
   for (const Opinion& one : opinions) {
@@ -106,7 +107,7 @@ void compare_boiling(const std::vector<Substance>& pair, double P_Pa, const std:
     notices.add("models-disagree",
                 fmt::format("on an azeotrope of {} and {} at {:.4g} kPa the models disagree: {}; no "
                             "fact near it decides",
-                            pair[0].name, pair[1].name, P_Pa / 1000, list_of(said)));
+                            pair[0].name, pair[1].name, P_Pa / 1000, joined(said, ", ")));
 }
 
 void compare_liquids(const std::vector<Substance>& pair, double T_K, const std::string& used,
@@ -118,9 +119,8 @@ void compare_liquids(const std::vector<Substance>& pair, double T_K, const std::
     if (!splits.empty()) one.liquids = {splits.front().x_alpha, 1 - splits.back().x_beta};
     opinions.push_back(std::move(one));
   }
-  const auto own =
-      std::find_if(opinions.begin(), opinions.end(), [&](const Opinion& one) { return one.model == used; });
-  if (own == opinions.end()) return;
+  const Opinion* own = opinion_of(opinions, used);
+  if (own == nullptr) return;
   bool apart = false;
   std::vector<std::string> said;
   for (const Opinion& one : opinions) {
@@ -140,7 +140,7 @@ void compare_liquids(const std::vector<Substance>& pair, double T_K, const std::
         "models-disagree",
         fmt::format(
             "on the liquids of {} and {} at {:.1f} degC the models disagree: {}; no fact near it decides",
-            pair[0].name, pair[1].name, T_K - celsius_zero, list_of(said)));
+            pair[0].name, pair[1].name, T_K - celsius_zero, joined(said, ", ")));
 }
 
 }  // namespace

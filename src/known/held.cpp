@@ -188,6 +188,13 @@ void OnFacts::add(const HeldFact& held) {
   misses += (held.fact->grade == 'C' ? 0.5 : 1) * (gross ? 2 : 1);
 }
 
+bool fitted_to_facts(const Mixture& mixture) {
+  const auto& pairs = mixture.parameters();
+  return std::any_of(pairs.begin(), pairs.end(), [](const PairParameters& pair) {
+    return pair.source.starts_with("fitted to handbook facts");
+  });
+}
+
 std::string_view name_of(Holding holding) {
   return names[static_cast<std::size_t>(holding)];
 }

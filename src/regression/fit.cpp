@@ -334,7 +334,16 @@ Fit fit_weighted(const std::vector<DataSet>& given, const FitOptions& options) {
     if (moved < near) break;
     result = fit_as_stated(sets, options);
   }
-  for (std::size_t s = 0; s < result.sets.size(); ++s) result.sets[s].u_factor = factors[s];
+  for (std::size_t s = 0; s < result.sets.size(); ++s) {
+    result.sets[s].u_factor = factors[s];
+    if (factors[s] <= 1 + near) continue;
+    result.notices.add(
+        "uncertainties-grown",
+        fmt::format(
+            "the uncertainties of {} were multiplied by {:.2f}, so that its scatter is what they say: "
+            "chi-square and its probability judge this fit no more",
+            result.sets[s].name, factors[s]));
+  }
   return result;
 }
 

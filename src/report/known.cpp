@@ -202,8 +202,10 @@ Answer answer(const KnownStudy& study, const KnownAnswerOptions& options) {
   }
   json["ranking"] = Json::array();
   for (const ModelOnFacts& model : study.models)
-    json["ranking"].push_back(
-        {{"model", model.label}, {"agreeing", model.agreeing}, {"judged", model.judged}});
+    json["ranking"].push_back({{"model", model.label},
+                               {"agreeing", model.agreeing},
+                               {"judged", model.judged},
+                               {"fitted_to_facts", model.fitted}});
   if (!study.facts.empty()) {
     answer.tables.push_back(options.ranked ? rank_table(study) : fact_table(study, Cells(options.units)));
     answer.lines.push_back("of these facts " + study.ranking);

@@ -30,6 +30,7 @@ ModelOnFacts on_facts(const MixtureSpec& spec, const std::vector<const Fact*>& f
   const bool liquids_alone = spec.liquid == "unifac-lle";
   Notices unheard;
   const Contender contender = prepare(spec, unheard, Purpose::liquid_liquid);
+  result.fitted = fitted_to_facts(contender.mixture);
   for (const Fact* fact : facts) {
     HeldFact held = liquids_alone && !of_liquids(*fact)
                         ? HeldFact{.fact = fact, .why = "this table is for two liquids"}
@@ -45,7 +46,8 @@ std::string ranking_of(const std::vector<ModelOnFacts>& models, std::size_t fact
   std::vector<std::string> parts;
   for (const ModelOnFacts& model : models) {
     if (model.judged == 0) continue;
-    parts.push_back(fmt::format("{} agrees with {} of {}", model.label, model.agreeing, model.judged));
+    parts.push_back(fmt::format("{} agrees with {} of {}{}", model.label, model.agreeing, model.judged,
+                                model.fitted ? " (it was fitted to such facts: no proof)" : ""));
   }
   if (parts.empty()) return "no model can be held against these facts";
   return joined(parts, ", ");

@@ -164,6 +164,8 @@ TEST(DefaultModel, OfSeveralTheOneThatDoesBestOnTheFacts) {
   const ChosenModel chosen = best_on_facts({"unifac", "unifac-dortmund"}, substances);
   EXPECT_EQ(chosen.model, "unifac-dortmund");
   EXPECT_NE(chosen.why.find("unifac with"), std::string::npos) << chosen.why;
+  EXPECT_EQ(chosen.why.find("no proof"), std::string::npos) << chosen.why;
+  EXPECT_NE(best_on_facts({"nrtl"}, substances).why.find("no proof"), std::string::npos);
   EXPECT_EQ(best_on_facts({"unifac"}, substances_named({"acetone", "n-decane"})).model, "unifac");
 }
 

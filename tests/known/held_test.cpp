@@ -209,6 +209,9 @@ TEST(Ranking, TheModelThatAgreesWithMostComesFirst) {
     EXPECT_EQ(model.held.size(), found.facts.size());
     EXPECT_NE(found.ranking.find(model.label), std::string::npos);
   }
+  for (const ModelOnFacts& model : found.models)
+    EXPECT_EQ(model.fitted, model.label == "nrtl") << model.label;
+  EXPECT_NE(found.ranking.find("no proof"), std::string::npos) << found.ranking;
   const KnownStudy nothing = study(KnownRequest{mixture_of({"n-decane", "dimethyl sulfoxide"})});
   EXPECT_NE(nothing.ranking.find("no fact"), std::string::npos) << nothing.ranking;
 }

@@ -277,6 +277,7 @@ TEST(SetsByScatter, ASetThatScattersMoreWeighsLess) {
   ASSERT_EQ(result.sets.size(), 2u);
   EXPECT_NEAR(result.sets[1].u_factor, 4, 1);
   EXPECT_LT(result.sets[0].u_factor, 1.4);
+  EXPECT_TRUE(result.notices.has("uncertainties-grown"));
   EXPECT_NEAR(result.sets[1].chi_square / result.sets[1].degrees_of_freedom, 1, 0.03);
   // Nearer to the good set alone than both together as stated.
   const auto value = [](const std::vector<DataSet>& sets) {

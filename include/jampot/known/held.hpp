@@ -49,6 +49,9 @@ struct OnFacts {
   void add(const HeldFact& held);
 };
 
+/// Whether a pair of a mixture was fitted to handbook facts: that it agrees with them is then no proof.
+bool fitted_to_facts(const Mixture& mixture);
+
 /// @param mixture  that holds the substances of the fact among others
 HeldFact held_against(const Mixture& mixture, const Fact& fact);
 

@@ -16,6 +16,7 @@ struct KnownRequest {
 /// One model against all facts.
 struct ModelOnFacts : OnFacts {
   std::string label{};
+  bool fitted = false;           ///< pairs of it were fitted to facts: that it agrees with them is no proof
   std::vector<HeldFact> held{};  ///< in the order of the facts; not judged where the model could not be made
 };
 
