@@ -193,7 +193,7 @@ AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const 
 
 std::vector<AzeotropeShift> azeotrope_shifts(const Fit& fit, Sought sought, const Azeotrope& azeotrope) {
   const auto fitted = fit.fitted();
-  const auto [dx, dheld] = slopes_of(fit, fitted, sought, azeotrope);
+  const auto slopes = slopes_of(fit, fitted, sought, azeotrope);
   const auto free = fit.free();
   std::vector<AzeotropeShift> shifts;
   const auto add = [&](const Influence& influence) {
@@ -203,8 +203,8 @@ std::vector<AzeotropeShift> azeotrope_shifts(const Fit& fit, Sought sought, cons
       const auto number =
           static_cast<std::size_t>(std::find(free.begin(), free.end(), leader) - free.begin());
       const double change = influence.change[number];
-      shift.x1 += dx[static_cast<Eigen::Index>(p)] * change;
-      const double held = dheld[static_cast<Eigen::Index>(p)] * change;
+      shift.x1 += slopes.x1[static_cast<Eigen::Index>(p)] * change;
+      const double held = slopes.held[static_cast<Eigen::Index>(p)] * change;
       (sought == Sought::temperature ? shift.T_K : shift.P_Pa) +=
           sought == Sought::temperature ? held : held * azeotrope.P_Pa;
     }

@@ -57,7 +57,7 @@ std::string impossible(ActivityModel& model, const std::vector<DataSet>& sets) {
   const std::string& first = sets.front().substances[0].name;
   const std::string& second = sets.front().substances[1].name;
   std::array<double, 2> ln_gamma{};
-  for (const std::size_t i : {0, 1}) {
+  for (const std::size_t i : {0u, 1u}) {
     model.set_temperature((reach.cold + reach.hot) / 2);
     model.evaluate(std::array{i == 0 ? 0.0 : 1.0, i == 0 ? 1.0 : 0.0}, ln_gamma);
     constexpr double extreme = 9.2;  // gamma of ten thousand

@@ -210,7 +210,7 @@ class Planner {
                 [this, &mixture] {
                   std::vector<double> result, ln_gamma(2);
                   mixture.activity().set_temperature(mean_T_K_);
-                  for (const std::size_t i : {0, 1}) {
+                  for (const std::size_t i : {0u, 1u}) {
                     mixture.activity().evaluate(std::array{i == 0 ? 0.0 : 1.0, i == 0 ? 1.0 : 0.0}, ln_gamma);
                     result.push_back(ln_gamma[i]);
                   }
@@ -279,7 +279,7 @@ class Planner {
     for (const KindDescription* kind : liquid_value_kinds()) {
       const LiquidValue& value = *kind->value;
       for (const double x1 : {0.25, 0.5, 0.75}) {
-        for (const std::size_t i : {0, 1}) {
+        for (const std::size_t i : {0u, 1u}) {
           if ((value.dilute && x1 != 0.5) || (!value.of_component && i == 1)) continue;
           DataPoint point{mean_T_K_, 0, {x1, 1 - x1}, {}, skill_.u_T_K, 0, skill_.u_x, 0};
           point.solute = i;

@@ -36,7 +36,7 @@ void read_gas_heat_capacities(const BankTables& tables, BankIndex& index) {
   const CsvTable curves(tables.gas_heat_capacity_curve, "gas_heat_capacity_curve.csv");
   for (std::size_t row = 0; row < curves.rows(); ++row) {
     auto C = coefficients<5>(curves, row);
-    for (const std::size_t k : {0, 1, 3}) C[k] /= 1000;
+    for (const std::size_t k : {0u, 1u, 3u}) C[k] /= 1000;
     index.named(curves, row).gas_heat_capacity = GasHeatCapacity{{}, perry, grade_of(curves, row), C};
   }
 }

@@ -83,7 +83,7 @@ DataSet enthalpies() {
 DataSet limits() {
   DataSet data = empty(DataKind::gamma_inf);
   Mixture mixture = true_mixture();
-  for (const std::size_t solute : {0, 1}) {
+  for (const std::size_t solute : {0u, 1u}) {
     DataPoint point{340, 0, {solute == 0 ? 0.0 : 1.0, solute == 0 ? 1.0 : 0.0}, {}, 0.1, 0, 0, 0, 1};
     point.solute = solute;
     point.solvent = 1 - solute;

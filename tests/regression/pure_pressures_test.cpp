@@ -20,7 +20,7 @@ DataSet shifted(std::array<double, 2> factors, unsigned seed, double scale = 1) 
   ParameterCollection parameters;
   for (const PairParameters& pair : mixture.parameters()) parameters.add(pair);
   DataSet set = test::synthetic(Mixture(substances, "nrtl", parameters), DataKind::pxy, 15, seed, scale);
-  for (const std::size_t i : {0, 1}) {
+  for (const std::size_t i : {0u, 1u}) {
     const std::vector<double> x{i == 0 ? 1.0 : 0.0, i == 0 ? 0.0 : 1.0};
     set.points.push_back({330, substances[i].vapour_pressure->P_Pa(330), x, x, 0.05, 50, 0.002, 0.004, 100});
   }
