@@ -59,7 +59,7 @@ void ternary_25_plain(benchmark::State& state) {
     Subsystem pair(*model, {0, 2});
     const BinarySplit edge = binary_splits(pair, T_K).at(0);
     model->set_temperature(T_K);
-    Eigen::Vector3d v(edge.x_alpha, edge.x_beta, 0);  // water in either liquid, ethanol in the other
+    Eigen::Vector3d v(edge.x1_alpha, edge.x1_beta, 0);  // water in either liquid, ethanol in the other
     const auto residual = [&](const Eigen::Vector3d& at, double ethanol) {
       const std::array<double, 3> a{at[0], ethanol, 1 - at[0] - ethanol}, b{at[1], at[2], 1 - at[1] - at[2]};
       std::array<double, 3> ga{}, gb{};

@@ -47,7 +47,7 @@ void write(const PairFromFacts& found) {
   for (const HeldFact& held : found.held) failing += held.fails();
   fmt::print("{},{},{},{:.6g},{:.6g},{:.6g},{:.6g},{:g},{:.2f},{:.2f},{},{},{},\"{}\"\n",
              quoted(pair.between[0]), quoted(pair.between[1]), pair.model, first.constant, first.inverse_T,
-             second.constant, second.inverse_T, found.alpha, (*pair.range_K)[0], (*pair.range_K)[1],
+             second.constant, second.inverse_T, found.alpha, (*pair.T_range_K)[0], (*pair.T_range_K)[1],
              found.held.size(), failing, before_print(found) ? "yes" : "no", pair.source);
 }
 

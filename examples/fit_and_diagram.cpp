@@ -32,7 +32,7 @@ int main(int argc, char** argv) try {
   const BinaryCurve curve = txy(mixture, 101325.0);
   for (const Azeotrope& azeotrope : curve.azeotropes) {
     const AzeotropeUncertainty u = azeotrope_uncertainty(result, Sought::temperature, azeotrope);
-    fmt::print("{} azeotrope at x1 = {:.4f} +- {:.4f}, {:.2f} +- {:.2f} K\n", description(azeotrope.extremum),
+    fmt::print("{} azeotrope at x1 = {:.4f} +- {:.4f}, {:.2f} +- {:.2f} K\n", name_of(azeotrope.extremum),
                azeotrope.x1, u.u_x1, azeotrope.T_K, u.u_T_K);
   }
 

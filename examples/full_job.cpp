@@ -51,8 +51,8 @@ void add_diagram(const Fit& result, Mixture& mixture, const DataSet& data, Repor
   for (const Azeotrope& azeotrope : curve.azeotropes) {
     const AzeotropeUncertainty u = azeotrope_uncertainty(result, Sought::temperature, azeotrope);
     const std::string text =
-        fmt::format("{} azeotrope at x1 = {:.4f} +- {:.4f}, {:.2f} +- {:.2f} K",
-                    description(azeotrope.extremum), azeotrope.x1, u.u_x1, azeotrope.T_K, u.u_T_K);
+        fmt::format("{} azeotrope at x1 = {:.4f} +- {:.4f}, {:.2f} +- {:.2f} K", name_of(azeotrope.extremum),
+                    azeotrope.x1, u.u_x1, azeotrope.T_K, u.u_T_K);
     fmt::print("{}\n", text);
     report.text(text);
   }

@@ -36,7 +36,7 @@ int main(int argc, char** argv) {
         return 100 * jampot::mass_fractions(std::array{x1, 1 - x1},
                                             mixture.substances())[static_cast<std::size_t>(of)];
       };
-      const double p1 = percent(splits[0].x_alpha, 0), p2 = percent(splits[0].x_beta, 1);
+      const double p1 = percent(splits[0].x1_alpha, 0), p2 = percent(splits[0].x1_beta, 1);
       const auto close = [](double ratio) { return ratio > 0.5 && ratio < 2; };
       const bool both = close(p1 / w1) && close(p2 / w2);
       near += both;

@@ -9,6 +9,6 @@ int main() {
   using namespace jampot;
   EstimateRequest request{substances_named({"ethanol", "toluene"})};
   request.options.model = "wilson";
-  request.options.range_K = {333.15, 383.15};
+  request.options.T_range_K = {333.15, 383.15};
   std::cout << answer(study(request)).json_text();
 }

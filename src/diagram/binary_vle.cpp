@@ -88,9 +88,9 @@ class Sweep {
 // Replaces the liquids inside the gap of a three-phase line by the two ends of the line.
 void cut_gap(BinaryCurve& curve, const ThreePhase& line, Sweep& sweep) {
   std::erase_if(curve.points, [&](const BinaryPoint& point) {
-    return point.x[0] > line.x_alpha && point.x[0] < line.x_beta;
+    return point.x[0] > line.x1_alpha && point.x[0] < line.x1_beta;
   });
-  for (const double x1 : {line.x_alpha, line.x_beta}) {
+  for (const double x1 : {line.x1_alpha, line.x1_beta}) {
     const auto after = std::find_if(curve.points.begin(), curve.points.end(),
                                     [&](const BinaryPoint& point) { return point.x[0] > x1; });
     curve.points.insert(after, sweep.at(x1));
@@ -100,7 +100,7 @@ void cut_gap(BinaryCurve& curve, const ThreePhase& line, Sweep& sweep) {
 // A gap leaves a liquid branch with few points where it is short and steep; it gets its share.
 void fill_branches(BinaryCurve& curve, Sweep& sweep) {
   std::vector<double> ends{0};
-  for (const ThreePhase& line : curve.three_phases) ends.insert(ends.end(), {line.x_alpha, line.x_beta});
+  for (const ThreePhase& line : curve.three_phases) ends.insert(ends.end(), {line.x1_alpha, line.x1_beta});
   ends.push_back(1);
   constexpr std::size_t enough = 20;
   for (std::size_t k = 0; k + 1 < ends.size(); k += 2) {
@@ -139,7 +139,7 @@ void add_three_phases(Mixture& mixture, BinaryCurve& curve, double held, Sweep& 
     cut_gap(curve, line, sweep);
     if (line.azeotropic()) {
       curve.azeotropes.push_back(
-          {line.T_K, line.P_Pa, line.y, true, Extremum::minimum_boiling, line.residual});
+          {line.T_K, line.P_Pa, line.y1, true, Extremum::minimum_boiling, line.residual});
     }
   }
   if (!curve.three_phases.empty()) fill_branches(curve, sweep);
@@ -147,7 +147,7 @@ void add_three_phases(Mixture& mixture, BinaryCurve& curve, double held, Sweep& 
       curve.azeotropes, [&](const Azeotrope& azeotrope) {  // azeotropes of liquids that do not exist
         return !azeotrope.heterogeneous &&
                std::any_of(curve.three_phases.begin(), curve.three_phases.end(), [&](const ThreePhase& line) {
-                 return azeotrope.x1 > line.x_alpha && azeotrope.x1 < line.x_beta;
+                 return azeotrope.x1 > line.x1_alpha && azeotrope.x1 < line.x1_beta;
                });
       });
   if (curve.three_phases.empty() && lowest < 0) {
@@ -186,17 +186,17 @@ std::optional<ThreePhase> fluid_three_phases(Mixture& mixture, Sought sought, do
 void add_three_phases(const ThreePhase& line, BinaryCurve& curve) {
   curve.three_phases.push_back(line);
   std::erase_if(curve.points, [&](const BinaryPoint& point) {
-    return point.x[0] > line.x_alpha && point.x[0] < line.x_beta;
+    return point.x[0] > line.x1_alpha && point.x[0] < line.x1_beta;
   });
   std::erase_if(curve.azeotropes, [&](const Azeotrope& azeotrope) {
-    return azeotrope.x1 > line.x_alpha && azeotrope.x1 < line.x_beta;
+    return azeotrope.x1 > line.x1_alpha && azeotrope.x1 < line.x1_beta;
   });
-  for (const double x1 : {line.x_alpha, line.x_beta}) {
+  for (const double x1 : {line.x1_alpha, line.x1_beta}) {
     BinaryPoint end;
     end.T_K = line.T_K;
     end.P_Pa = line.P_Pa;
     end.x = {x1, 1 - x1};
-    end.y = {line.y, 1 - line.y};
+    end.y = {line.y1, 1 - line.y1};
     end.K = {end.y[0] / end.x[0], end.y[1] / end.x[1]};
     end.residual = line.residual;
     const auto after = std::find_if(curve.points.begin(), curve.points.end(),
@@ -204,7 +204,8 @@ void add_three_phases(const ThreePhase& line, BinaryCurve& curve) {
     curve.points.insert(after, end);
   }
   if (line.azeotropic())
-    curve.azeotropes.push_back({line.T_K, line.P_Pa, line.y, true, Extremum::minimum_boiling, line.residual});
+    curve.azeotropes.push_back(
+        {line.T_K, line.P_Pa, line.y1, true, Extremum::minimum_boiling, line.residual});
 }
 
 // Where the curve consists of two branches a liquid between them may be two, on the line of three phases: it
@@ -237,10 +238,10 @@ std::optional<ThreePhase> line_between_branches(Mixture& mixture, double held, c
 void cut_branches(const ThreePhase& line, BinaryCurve& curve) {
   const std::size_t middle = curve.breaks.front();
   std::vector<BinaryPoint> kept;
-  for (std::size_t k = 0; k < middle && curve.points[k].x[0] < line.x_alpha; ++k)
+  for (std::size_t k = 0; k < middle && curve.points[k].x[0] < line.x1_alpha; ++k)
     kept.push_back(curve.points[k]);
   std::size_t k = curve.points.size();
-  while (k > middle && curve.points[k - 1].x[0] > line.x_beta) --k;
+  while (k > middle && curve.points[k - 1].x[0] > line.x1_beta) --k;
   kept.insert(kept.end(), curve.points.begin() + static_cast<std::ptrdiff_t>(k), curve.points.end());
   curve.points = std::move(kept);
   curve.breaks.clear();
@@ -254,11 +255,11 @@ void fill_short_branches(Mixture& mixture, double held, const ThreePhase& line, 
   constexpr int steps = 20;
   for (const double end : {0.0, 1.0}) {
     const auto there = std::count_if(curve.points.begin(), curve.points.end(), [&](const BinaryPoint& point) {
-      return end == 0 ? point.x[0] < line.x_alpha : point.x[0] > line.x_beta;
+      return end == 0 ? point.x[0] < line.x1_alpha : point.x[0] > line.x1_beta;
     });
     if (there == 0 || there >= enough) continue;
     for (int k = 1; k < steps; ++k) {
-      const double y1 = line.y + (end - line.y) * k / steps;
+      const double y1 = line.y1 + (end - line.y1) * k / steps;
       const std::array<double, 2> y{y1, 1 - y1};
       const auto found = fluid_boundary(mixture, curve.sought, held, y, false);
       if (!found) continue;
@@ -310,7 +311,7 @@ void part_fluid_curve(Mixture& mixture, double held, BinaryCurve& curve) {
   } catch (const CalculationError&) {
     line.reset();  // said below
   }
-  if (!line || line->x_alpha > from || line->x_beta < to) {
+  if (!line || line->x1_alpha > from || line->x1_beta < to) {
     curve.notices.add(
         "unstable-liquid",
         fmt::format("{} makes the boiling liquid unstable between x({}) = {:.3f} and {:.3f}: two liquids "

@@ -112,8 +112,8 @@ class Tracer {
       for (const ThreePhase& known : three_phases_of_pair(mixture_, i, j, P_Pa_)) {
         Start start;
         for (const auto& [into, fraction] :
-             {std::pair(&start.line.alpha, known.x_alpha), std::pair(&start.line.beta, known.x_beta),
-              std::pair(&start.line.y, known.y)}) {
+             {std::pair(&start.line.alpha, known.x1_alpha), std::pair(&start.line.beta, known.x1_beta),
+              std::pair(&start.line.y, known.y1)}) {
           (*into)[i] = fraction;
           (*into)[j] = 1 - fraction;
         }

@@ -57,7 +57,7 @@ SingularPoints fluid_singular_points(Mixture& mixture, double P_Pa) {
     point.residual = azeotrope.residual;
     for (const ThreePhase& line : curve.three_phases) {
       if (azeotrope.heterogeneous && line.T_K == azeotrope.T_K)
-        point.liquids = {{line.x_alpha, 1 - line.x_alpha}, {line.x_beta, 1 - line.x_beta}};
+        point.liquids = {{line.x1_alpha, 1 - line.x1_alpha}, {line.x1_beta, 1 - line.x1_beta}};
     }
     result.points.push_back(std::move(point));
   }

@@ -22,7 +22,7 @@ std::optional<NearestLiquids> nearest_liquids(ActivityModel& model, const DataPo
   std::vector<NearestLiquids> candidates;
   if (model.size() == 2) {
     for (const BinarySplit& split : binary_splits(model, measured.T_K))
-      candidates.push_back({{split.x_alpha, 1 - split.x_alpha}, {split.x_beta, 1 - split.x_beta}});
+      candidates.push_back({{split.x1_alpha, 1 - split.x1_alpha}, {split.x1_beta, 1 - split.x1_beta}});
   } else {
     std::vector<double> middle(model.size());
     for (std::size_t i = 0; i < middle.size(); ++i) middle[i] = (measured.x[i] + measured.y[i]) / 2;

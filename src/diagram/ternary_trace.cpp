@@ -62,8 +62,8 @@ void TernaryTracer::find_edges() {
     Subsystem pair(model_, {i, j});
     for (const BinarySplit& split : binary_splits(pair, T_K_)) {
       Start start;
-      const auto alpha = pair.in_whole(std::array{split.x_alpha, 1 - split.x_alpha});
-      const auto beta = pair.in_whole(std::array{split.x_beta, 1 - split.x_beta});
+      const auto alpha = pair.in_whole(std::array{split.x1_alpha, 1 - split.x1_alpha});
+      const auto beta = pair.in_whole(std::array{split.x1_beta, 1 - split.x1_beta});
       start.line = {array_of(alpha), array_of(beta)};
       start.end = {RegionEnd::Kind::edge, absent};
       start.direction[absent] = 1;

@@ -78,7 +78,7 @@ class SolubilityDrawer {
         for (const SolubilityPoint& point : curve.drawn) {
           if (point.splits.empty()) continue;
           const BinarySplit& split = i == 0 ? point.splits.front() : point.splits.back();
-          add(series, point.T_K, i == 0 ? shown(split.x_alpha) : 1 - shown(split.x_beta));
+          add(series, point.T_K, i == 0 ? shown(split.x1_alpha) : 1 - shown(split.x1_beta));
         }
         if (!series.spots.empty()) panel.series.push_back(std::move(series));
       }
@@ -148,8 +148,8 @@ class SolubilityDrawer {
         if (passed != nullptr && !passed->upper && open.size() == 1) open[0].bottom = at(*passed);
       }
       for (std::size_t g = 0; g < open.size(); ++g) {
-        open[g].left.push_back({shown(point.splits[g].x_alpha), shown_T(point.T_K)});
-        open[g].right.push_back({shown(point.splits[g].x_beta), shown_T(point.T_K)});
+        open[g].left.push_back({shown(point.splits[g].x1_alpha), shown_T(point.T_K)});
+        open[g].right.push_back({shown(point.splits[g].x1_beta), shown_T(point.T_K)});
       }
     }
     finished.insert(finished.end(), open.begin(), open.end());

@@ -199,7 +199,7 @@ class Drawer {
       vapour.spots.push_back({shown(point.y[0]), y});
       liquids.back().spots.push_back({shown(point.x[0]), y});
       for (const ThreePhase& line : curve.three_phases) {
-        if (point.x[0] == line.x_alpha) {
+        if (point.x[0] == line.x1_alpha) {
           liquids.push_back(liquids.back());
           liquids.back().spots.clear();
           liquids.back().label.clear();
@@ -216,9 +216,10 @@ class Drawer {
     }
     for (const ThreePhase& line : curve.three_phases) {
       const double y = ordinate(line.T_K, line.P_Pa);
-      const double from = shown(std::min(line.x_alpha, line.y)), to = shown(std::max(line.x_beta, line.y));
+      const double from = shown(std::min(line.x1_alpha, line.y1)),
+                   to = shown(std::max(line.x1_beta, line.y1));
       panel.series.push_back(straight(looks::three_phase, {from, y}, {to, y}));
-      for (const double x : {line.x_alpha, line.x_beta}) {
+      for (const double x : {line.x1_alpha, line.x1_beta}) {
         panel.callouts.push_back({{shown(x), y}, fmt::format("{:.4f}", shown(x)), Mark::square});
       }
     }

@@ -71,7 +71,7 @@ std::optional<double> parabola_extremum(const VolatilitySample& a, const Volatil
 
 }  // namespace
 
-std::string_view description(Extremum extremum) {
+std::string_view name_of(Extremum extremum) {
   return extremum == Extremum::minimum_boiling ? "minimum-boiling (pressure maximum)"
                                                : "maximum-boiling (pressure minimum)";
 }

@@ -102,7 +102,7 @@ std::vector<std::pair<double, double>> hull_gaps(const std::vector<GridPoint>& g
 // Newton on ln(x_i gamma_i) equal in both liquids, in the logits of the two compositions.
 bool polish(ActivityModel& model, BinarySplit& split) {
   const auto logit = [](double x) { return std::log(x) - std::log1p(-x); };
-  double alpha = logit(split.x_alpha), beta = logit(split.x_beta);
+  double alpha = logit(split.x1_alpha), beta = logit(split.x1_beta);
   double best = HUGE_VAL;
   constexpr int most_iterations = 60;
   for (int iteration = 0; iteration < most_iterations; ++iteration) {
@@ -121,7 +121,7 @@ bool polish(ActivityModel& model, BinarySplit& split) {
     alpha -= factor * sa;
     beta -= factor * sb;
   }
-  return split.residual < 1e-10 && split.x_beta - split.x_alpha > 1e-7;
+  return split.residual < 1e-10 && split.x1_beta - split.x1_alpha > 1e-7;
 }
 
 }  // namespace

@@ -289,10 +289,10 @@ class Search {
       point.heterogeneous = true;
       point.T_K = line.T_K;
       point.x.assign(n_, 0);
-      point.x[i] = line.y;
-      point.x[j] = 1 - line.y;
+      point.x[i] = line.y1;
+      point.x[j] = 1 - line.y1;
       point.residual = line.residual;
-      for (const double first : {line.x_alpha, line.x_beta}) {
+      for (const double first : {line.x1_alpha, line.x1_beta}) {
         std::vector<double> liquid(n_);
         liquid[i] = first;
         liquid[j] = 1 - first;
@@ -300,7 +300,7 @@ class Search {
       }
       // Along the edge the vapour stays the same; of an absent component both liquids hold their share.
       point.eigenvalues.push_back(1);
-      const double share = (line.y - line.x_alpha) / (line.x_beta - line.x_alpha);
+      const double share = (line.y1 - line.x1_alpha) / (line.x1_beta - line.x1_alpha);
       add_absent(point, {1 - share, share});
       add(std::move(point));
     }

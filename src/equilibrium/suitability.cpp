@@ -62,8 +62,8 @@ class Judge {
     const std::string says = fmt::format(
         "UNIFAC predicts that {} and {} form two liquids at {:.1f} degC (between x({}) = "
         "{:.3f} and {:.3f})",
-        substance(i).name, substance(j).name, celsius(Tmin_K_), substance(i).name, predicted.front().x_alpha,
-        predicted.front().x_beta);
+        substance(i).name, substance(j).name, celsius(Tmin_K_), substance(i).name, predicted.front().x1_alpha,
+        predicted.front().x1_beta);
     if (!can_split(model)) {
       notices_.add("model-cannot-split",
                    fmt::format("{}; the {} model cannot describe two liquids, whatever its "
@@ -143,7 +143,7 @@ class Judge {
                                "depends on them",
                                joined(doubtful, ", "), unifac->name()));
     }
-    const auto range = unifac_range_K(unifac->table());
+    const auto range = unifac_T_range_K(unifac->table());
     constexpr double step_K = 2;
     if (range && (Tmin_K_ < (*range)[0] - step_K || Tmax_K_ > (*range)[1] + step_K)) {
       notices_.add("unifac-range",

@@ -17,7 +17,7 @@ std::optional<ThreePhase> boil(Mixture& mixture, double T_K, const BinarySplit& 
   IncipientSolver solver(mixture.liquid(), mixture.vapour());
   std::array<IncipientState, 2> boiling{IncipientState(2), IncipientState(2)};
   for (const auto& [state, x] :
-       {std::pair(&boiling[0], split.x_alpha), std::pair(&boiling[1], split.x_beta)}) {
+       {std::pair(&boiling[0], split.x1_alpha), std::pair(&boiling[1], split.x1_beta)}) {
     state->T_K = T_K;
     state->P_Pa = mixture.substances()[0].vapour_pressure->P_Pa(T_K);
     const std::array<double, 2> z{x, 1 - x};
@@ -25,8 +25,9 @@ std::optional<ThreePhase> boil(Mixture& mixture, double T_K, const BinarySplit& 
     if (!solver.solve(Sought::pressure, z, *state)) return std::nullopt;
   }
   const double mismatch = std::abs(std::log(boiling[0].P_Pa / boiling[1].P_Pa));
-  return ThreePhase{T_K,          boiling[0].P_Pa, split.x_alpha,
-                    split.x_beta, boiling[0].w[0], std::max({split.residual, mismatch, boiling[0].residual})};
+  return ThreePhase{
+      T_K,           boiling[0].P_Pa, split.x1_alpha,
+      split.x1_beta, boiling[0].w[0], std::max({split.residual, mismatch, boiling[0].residual})};
 }
 
 // Both liquids of a three-phase line boil, so both components must.
@@ -44,7 +45,7 @@ std::optional<BinarySplit> split_near(Mixture& mixture, double T_K, double middl
   const std::vector<BinarySplit> splits = binary_splits(mixture.activity(), T_K);
   if (splits.empty()) return std::nullopt;
   return *std::min_element(splits.begin(), splits.end(), [&](const BinarySplit& a, const BinarySplit& b) {
-    return std::abs((a.x_alpha + a.x_beta) / 2 - middle) < std::abs((b.x_alpha + b.x_beta) / 2 - middle);
+    return std::abs((a.x1_alpha + a.x1_beta) / 2 - middle) < std::abs((b.x1_alpha + b.x1_beta) / 2 - middle);
   });
 }
 
@@ -66,7 +67,7 @@ std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double 
   demand_two_volatile(mixture);
   std::vector<ThreePhase> found;
   for (const BinarySplit& first : binary_splits(mixture.activity(), T_start_K)) {
-    double T_K = T_start_K, middle = (first.x_alpha + first.x_beta) / 2;
+    double T_K = T_start_K, middle = (first.x1_alpha + first.x1_beta) / 2;
     double slope = -5000;  // K; d ln P / d(1/T) of a typical liquid, replaced by the secant after one step
     std::optional<ThreePhase> before;
     constexpr int most_iterations = 40;
@@ -86,7 +87,7 @@ std::vector<ThreePhase> three_phases_at_P(Mixture& mixture, double P_Pa, double 
         slope = std::log(state->P_Pa / before->P_Pa) / (1 / T_K - 1 / before->T_K);
       }
       before = state;
-      middle = (split->x_alpha + split->x_beta) / 2;
+      middle = (split->x1_alpha + split->x1_beta) / 2;
       T_K = 1 / (1 / T_K - error / slope);
       if (!(T_K > 0)) break;
     }

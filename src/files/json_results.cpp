@@ -94,7 +94,7 @@ Json to_json(const PairParameters& pair) {
             {"source", pair.source},
             {"grade", std::string(1, pair.grade)},
             {"estimated", pair.estimated}};
-  json["range_K"] = pair.range_K ? Json(*pair.range_K) : Json(nullptr);
+  json["range_K"] = pair.T_range_K ? Json(*pair.T_range_K) : Json(nullptr);
   if (pair.molar_volumes_m3_mol) json["molar_volumes_m3_mol"] = *pair.molar_volumes_m3_mol;
   if (pair.sizes) {
     json["r"] = pair.sizes->r;
@@ -111,7 +111,7 @@ Json to_json(const Unifac& unifac) {
                 {"c_per_K", value.c_per_K},
                 {"grade", std::string(1, value.grade)}};
   };
-  const auto range = unifac_range_K(unifac.table());
+  const auto range = unifac_T_range_K(unifac.table());
   Json list = Json::array();
   for (const GroupPair& pair : unifac.group_pairs()) {
     list.push_back({{"model", unifac.name()},

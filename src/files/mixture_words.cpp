@@ -104,7 +104,7 @@ EstimateOptions estimate_options(const MixtureWords& options) {
   estimate.from = options.estimate_from;
   if (options.estimate_range.empty()) return estimate;
   const auto ends = parse_quantities(options.estimate_range + " in 2", Dimension::temperature);
-  estimate.range_K = {std::min(ends.front(), ends.back()), std::max(ends.front(), ends.back())};
+  estimate.T_range_K = {std::min(ends.front(), ends.back()), std::max(ends.front(), ends.back())};
   return estimate;
 }
 

@@ -54,7 +54,7 @@ class Reader : TomlReader {
     pair.model = model;
     pair.source = table.contains("source") ? line_of(*table.get("source"), "source") : source;
     read_between(require(table, "between"), pair);
-    if (const toml::node* range = table.get("range_K")) pair.range_K = read_range(*range);
+    if (const toml::node* range = table.get("range_K")) pair.T_range_K = read_range(*range);
     for (const std::string& term : terms) {
       if (std::find(optional.begin(), optional.end(), term) != optional.end()) {
         pair.terms[term] = {};  // left out: zero
@@ -279,7 +279,7 @@ std::string pair_lines(const PairParameters& pair) {
   const auto two = [](const std::array<double, 2>& values) {
     return fmt::format("[{}, {}]", toml_number(values[0]), toml_number(values[1]));
   };
-  if (pair.range_K) text += fmt::format("range_K = {}\n", two(*pair.range_K));
+  if (pair.T_range_K) text += fmt::format("range_K = {}\n", two(*pair.T_range_K));
   if (pair.estimated) text += "estimated = true\n";
   if (!pair.fitted_to.empty()) text += fmt::format("fitted_to = {}\n", toml_text(pair.fitted_to));
   if (!pair.vapour.empty()) text += fmt::format("vapour = {}\n", toml_text(pair.vapour));

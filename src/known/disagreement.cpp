@@ -116,7 +116,7 @@ void compare_liquids(const std::vector<Substance>& pair, double T_K, const std::
   for (Mixture& mixture : models_of(pair, false)) {
     const auto splits = binary_splits(mixture.activity(), T_K);
     Opinion one{.model = mixture.liquid_model()};
-    if (!splits.empty()) one.liquids = {splits.front().x_alpha, 1 - splits.back().x_beta};
+    if (!splits.empty()) one.liquids = {splits.front().x1_alpha, 1 - splits.back().x1_beta};
     opinions.push_back(std::move(one));
   }
   const Opinion* own = opinion_of(opinions, used);

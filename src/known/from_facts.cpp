@@ -100,7 +100,7 @@ class PairData {
           kind.starts_with("known ") ? kind : fmt::format("{} {}{}", count, kind, count == 1 ? "" : "s"));
     return fmt::format("fitted to handbook facts ({})", joined(parts, ", "));
   }
-  std::array<double, 2> range_K() const { return {coldest_K_, hottest_K_}; }
+  std::array<double, 2> T_range_K() const { return {coldest_K_, hottest_K_}; }
 
  private:
   void predict() {
@@ -187,7 +187,7 @@ class PairData {
     if (!predicted_ || fact.x.empty() || measured) return;
     const auto found = binary_splits(*predicted_, fact.T_K);
     if (found.empty()) return;
-    add_liquids(fact.T_K, {found.front().x_alpha, 1 - found.front().x_beta}, 0.4 * slack(fact));
+    add_liquids(fact.T_K, {found.front().x1_alpha, 1 - found.front().x1_beta}, 0.4 * slack(fact));
     ++counts_["heterogeneous azeotrope"];
   }
 
@@ -209,8 +209,8 @@ class PairData {
       if (!predicted_) return;
       const auto found = binary_splits(*predicted_, fact.T_K);
       if (found.empty()) return;
-      if (!dilute[0]) dilute[0] = found.front().x_alpha;
-      if (!dilute[1]) dilute[1] = 1 - found.front().x_beta;
+      if (!dilute[0]) dilute[0] = found.front().x1_alpha;
+      if (!dilute[1]) dilute[1] = 1 - found.front().x1_beta;
       part = 0.3 * slack(fact);
     }
     add_liquids(fact.T_K, {*dilute[0], *dilute[1]}, part);
@@ -329,9 +329,9 @@ std::optional<PairFromFacts> fitted(const PairData& data, const std::string& mod
     const Fit result = fit(data.sets(attempt), options);
     PairFromFacts one{.pair = result.pairs().front(), .alpha = attempt.alpha};
     one.pair.source = data.source();
-    one.pair.range_K = data.range_K();
+    one.pair.T_range_K = data.T_range_K();
     const Mixture mixture = result.mixture();
-    auto& [coldest_K, hottest_K] = *one.pair.range_K;
+    auto& [coldest_K, hottest_K] = *one.pair.T_range_K;
     for (const Fact* fact : data.facts()) {
       one.held.push_back(held_against(mixture, *fact));
       if (!one.held.back().judged() || one.held.back().fails() || fact->T_K == 0) continue;

@@ -101,8 +101,8 @@ HeldFact hold_liquids(ActivityModel& model, const Fact& fact) {
   HeldFact held{.fact = &fact};
   const auto splits = binary_splits(model, fact.T_K);
   if (!splits.empty()) {
-    held.x1_dilute = splits.front().x_alpha;
-    held.x2_dilute = 1 - splits.back().x_beta;
+    held.x1_dilute = splits.front().x1_alpha;
+    held.x2_dilute = 1 - splits.back().x1_beta;
   }
   if (fact.kind == FactKind::miscible) {
     held.holding = splits.empty() ? Holding::agrees : Holding::invented;
@@ -156,7 +156,7 @@ HeldFact hold_distribution(Mixture& mixture, const Fact& fact) {
     model.evaluate(std::vector{0.0, x1, 1 - x1}, ln_gamma);
     return ln_gamma[0];
   };
-  const double raffinate = splits.back().x_beta, extract = splits.front().x_alpha;
+  const double raffinate = splits.back().x1_beta, extract = splits.front().x1_alpha;
   held.value = std::exp(dilute(raffinate) - dilute(extract)) * molar_mass(raffinate) / molar_mass(extract);
   judge_factor(held);
   return held;

@@ -152,12 +152,12 @@ class Checker {
 
 }  // namespace
 
-std::vector<std::string> check_model(const ActivityModel& model, std::array<double, 2> range_K) {
+std::vector<std::string> check_model(const ActivityModel& model, std::array<double, 2> T_range_K) {
   Faults faults;
   Checker checker(model, faults);
   std::mt19937_64 generator(20260101);
   std::exponential_distribution<double> amount(1.0);
-  std::uniform_real_distribution<double> temperature(range_K[0], range_K[1]);
+  std::uniform_real_distribution<double> temperature(T_range_K[0], T_range_K[1]);
   constexpr int states = 25;
   for (int k = 0; k < states; ++k) {
     std::vector<double> x(model.size());

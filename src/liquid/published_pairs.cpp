@@ -48,7 +48,7 @@ std::vector<PairParameters> read() {
       }
       pair.sizes = sizes;
     }
-    if (const auto low = maybe("low_K"), high = maybe("high_K"); low && high) pair.range_K = {*low, *high};
+    if (const auto low = maybe("low_K"), high = maybe("high_K"); low && high) pair.T_range_K = {*low, *high};
     pairs.push_back(std::move(pair));
   }
   return pairs;
@@ -93,7 +93,7 @@ const FromFacts& from_facts() {
       pair.terms["tau_21"] = {number("A21"), number("B21_K"), 0, 0};
       pair.terms["alpha"].constant = number("alpha");
       constexpr double beyond_K = 20;
-      pair.range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
+      pair.T_range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
       pair.source = text("source");
       list.pairs.push_back(std::move(pair));
       list.before_print.push_back(text("before_print") == "yes");

@@ -60,7 +60,7 @@ std::vector<UnifacGroup> distinct_groups(const std::vector<Substance>& substance
 
 }  // namespace
 
-std::optional<std::array<double, 2>> unifac_range_K(UnifacTable table) {
+std::optional<std::array<double, 2>> unifac_T_range_K(UnifacTable table) {
   switch (table) {
     case UnifacTable::vle:
       return std::array{275.0, 425.0};

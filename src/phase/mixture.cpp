@@ -184,11 +184,12 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
     // Data of a mixture end short of the boiling points of the pure substances; a step of that size is no
     // extrapolation.
     constexpr double step_K = 2;
-    if (pair.range_K && (Tmin_K < (*pair.range_K)[0] - step_K || Tmax_K > (*pair.range_K)[1] + step_K)) {
+    if (pair.T_range_K &&
+        (Tmin_K < (*pair.T_range_K)[0] - step_K || Tmax_K > (*pair.T_range_K)[1] + step_K)) {
       notices.add("parameter-range",
                   fmt::format("the {} parameters of {} and {} come from data {}; this result uses them {}",
                               pair.model, pair.between[0], pair.between[1],
-                              temperatures_text((*pair.range_K)[0], (*pair.range_K)[1]),
+                              temperatures_text((*pair.T_range_K)[0], (*pair.T_range_K)[1]),
                               temperatures_text(Tmin_K, Tmax_K)));
     }
   }

@@ -156,14 +156,14 @@ std::array<double, 2> limits(ActivityModel& model, double T_K) {
 // An estimate of a pair that parts, with what it is worth.
 Estimate told(const Substance& first, const Substance& second, const EstimateOptions& options,
               const SplitEstimate& split, ActivityModel& prediction) {
-  const auto [low, high] = options.range_K;
+  const auto [low, high] = options.T_range_K;
   Estimate estimate;
   estimate.pair = split.pair;
   estimate.pair.fitted.clear();
   estimate.pair.covariance.clear();
   estimate.pair.fitted_to = "lle";
   estimate.pair.estimated = true;
-  estimate.pair.range_K = options.range_K;
+  estimate.pair.T_range_K = options.T_range_K;
   estimate.pair.source =
       fmt::format("estimate: {} fitted to the solubilities of {} between {:.1f} and {:.1f} degC",
                   options.model, options.from, low - celsius_zero, high - celsius_zero);
@@ -205,7 +205,7 @@ Estimate estimate_pair(const Substance& first, const Substance& second, const Es
                     "or mosced",
                     options.from));
   }
-  const auto [low, high] = options.range_K;
+  const auto [low, high] = options.T_range_K;
   if (!(low > 0 && high >= low))
     throw RequestError("the range of an estimate is two temperatures, the lower first");
   std::unique_ptr<ActivityModel> prediction;
@@ -240,7 +240,7 @@ Estimate estimate_pair(const Substance& first, const Substance& second, const Es
   Estimate estimate;
   estimate.pair = std::move(solved.pair);
   estimate.pair.estimated = true;
-  estimate.pair.range_K = options.range_K;
+  estimate.pair.T_range_K = options.T_range_K;
   estimate.pair.source = fmt::format("estimate: {} fitted to {} between {:.1f} and {:.1f} degC",
                                      options.model, options.from, low - celsius_zero, high - celsius_zero);
   estimate.rms_ln_gamma = std::sqrt(solved.sum_of_squares / solved.count);
@@ -278,7 +278,7 @@ PairParameters pair_from_limits(const Substance& first, const Substance& second,
                     std::exp(ln_gamma_inf[0]), std::exp(ln_gamma_inf[1])));
   }
   PairParameters pair = solved.pair;
-  pair.range_K = {T_K, T_K};
+  pair.T_range_K = {T_K, T_K};
   pair.source = fmt::format("from the limiting activity coefficients {:.4g} and {:.4g} at {:.2f} K",
                             std::exp(ln_gamma_inf[0]), std::exp(ln_gamma_inf[1]), T_K);
   return pair;

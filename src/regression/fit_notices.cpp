@@ -434,14 +434,14 @@ void invented_split(Fit& fit) {
     for (const BinarySplit& split : binary_splits(mixture.activity(), T_K)) {
       const auto inside =
           std::count_if(fit.residuals.begin(), fit.residuals.end(), [&](const ResidualRow& row) {
-            return row.measured.x[0] > split.x_alpha && row.measured.x[0] < split.x_beta;
+            return row.measured.x[0] > split.x1_alpha && row.measured.x[0] < split.x1_beta;
           });
       fit.notices.add(
           "invented-split",
           fmt::format(
               "the fitted parameters say that the liquid splits at {:.1f} degC between x({}) = {:.4f} "
               "and {:.4f}; the data are of one liquid ({} measured points lie inside)",
-              T_K - celsius_zero, fit.substances[0].name, split.x_alpha, split.x_beta, inside));
+              T_K - celsius_zero, fit.substances[0].name, split.x1_alpha, split.x1_beta, inside));
     }
   }
 }

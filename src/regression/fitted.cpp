@@ -121,7 +121,7 @@ std::vector<PairParameters> Fit::pairs() const {
     for (std::size_t j = i + 1; j < substances.size(); ++j, ++p) {
       PairParameters pair = neutral_pair(options.model, substances[i], substances[j]);
       for (auto& [name, function] : pair.terms) function = {};
-      pair.range_K = T_range_K;
+      pair.T_range_K = T_range_K;
       pair.source = source();
       pair.fitted_to = fitted_to();
       if (options.vapour.model != "ideal") pair.vapour = options.vapour.model;

@@ -67,7 +67,7 @@ std::string impossible(ActivityModel& model, const std::vector<DataSet>& sets) {
   }
   for (const double T_K : {reach.cold, reach.hot}) {
     for (const BinarySplit& split : binary_splits(model, T_K)) {
-      const auto [low, high] = std::minmax(split.x_alpha, split.x_beta);
+      const auto [low, high] = std::minmax(split.x1_alpha, split.x1_beta);
       int inside = 0;
       const bool alike = boil_alike(sets, low, high, inside);
       if (inside > 1 && alike) continue;  // a heterogeneous azeotrope was measured

@@ -223,7 +223,7 @@ class Planner {
                   const auto splits = binary_splits(mixture.activity(), T_K);
                   if (splits.empty())
                     throw CalculationError("the fitted model has one liquid at that temperature");
-                  return std::vector<double>{splits[0].x_alpha, splits[0].x_beta};
+                  return std::vector<double>{splits[0].x1_alpha, splits[0].x1_beta};
                 }};
       }
       default: {
@@ -296,8 +296,9 @@ class Planner {
   void add_two_liquids(std::vector<Candidate>& list) {
     for (const double T_K : {fit_.T_range_K[0], mean_T_K_, fit_.T_range_K[1]}) {
       for (const BinarySplit& split : binary_splits(context_.mixture().activity(), T_K)) {
-        DataPoint point{T_K,          0, {split.x_alpha, 1 - split.x_alpha}, {split.x_beta, 1 - split.x_beta},
-                        skill_.u_T_K, 0};
+        DataPoint point{
+            T_K,          0, {split.x1_alpha, 1 - split.x1_alpha}, {split.x1_beta, 1 - split.x1_beta},
+            skill_.u_T_K, 0};
         point.u_x = point.u_y = median(skill_.two_liquids_x, AssumedUncertainties().take_of_liquids());
         point.relative_u_x = assumed_relative_of_liquids;
         list.push_back({DataKind::lle, point, {}});

@@ -26,7 +26,7 @@ std::vector<DataSet> predicted_data(const Substance& first, const Substance& sec
                                     const EstimateOptions& options, ActivityModel& prediction) {
   DataSet liquids = empty_set(DataKind::lle, first, second),
           limits = empty_set(DataKind::gamma_inf, first, second);
-  const auto [low, high] = options.range_K;
+  const auto [low, high] = options.T_range_K;
   for (int t = 0; t < temperatures; ++t) {
     const double T_K = low + (high - low) * t / (temperatures - 1);
     for (const std::size_t solute : {0u, 1u}) {
@@ -40,7 +40,7 @@ std::vector<DataSet> predicted_data(const Substance& first, const Substance& sec
     }
     const auto splits = binary_splits(prediction, T_K);
     if (splits.size() != 1) continue;
-    const double a = splits[0].x_alpha, b = splits[0].x_beta;
+    const double a = splits[0].x1_alpha, b = splits[0].x1_beta;
     DataPoint point{T_K, 0, {a, 1 - a}, {b, 1 - b}, 0.01, 0, 0.01, 0.01, t + 1};
     constexpr double part = 0.01;
     point.relative_u_x = part;
@@ -57,7 +57,7 @@ std::optional<SplitEstimate> judged(const Fit& fit, const std::vector<DataPoint>
   for (const DataPoint& point : predicted) {
     const auto splits = binary_splits(mixture.activity(), point.T_K);
     if (splits.size() != 1) return std::nullopt;
-    for (const double ratio : {splits[0].x_alpha / point.x[0], (1 - splits[0].x_beta) / point.y[1]}) {
+    for (const double ratio : {splits[0].x1_alpha / point.x[0], (1 - splits[0].x1_beta) / point.y[1]}) {
       squares += std::pow(std::log(ratio), 2);
       estimate.worst_factor = std::max(estimate.worst_factor, std::exp(std::abs(std::log(ratio))));
       ++estimate.solubilities;
@@ -73,7 +73,7 @@ std::optional<SplitEstimate> estimate_of_split(const Substance& first, const Sub
                                                const EstimateOptions& options, ActivityModel& prediction) {
   const bool with_alpha = options.model == "nrtl";
   const bool sizes_given = !options.beside.empty() && options.model == "uniquac";
-  if (!can_split(options.model) || sizes_given || !(options.range_K[1] > options.range_K[0]))
+  if (!can_split(options.model) || sizes_given || !(options.T_range_K[1] > options.T_range_K[0]))
     return std::nullopt;
   const std::vector<DataSet> data = predicted_data(first, second, options, prediction);
   if (data[0].points.size() < 2) return std::nullopt;

@@ -58,15 +58,15 @@ Fields<Azeotrope> azeotrope_fields(const std::vector<Substance>& substances, Bas
           json_field<A>("w", [x, &substances](const A& a) { return mass_fractions(x(a), substances); }),
           text_field<A>("kind", "kind",
                         [](const A& a) { return a.heterogeneous ? "heterogeneous" : "homogeneous"; }),
-          text_field<A>("extremum", "extremum", [](const A& a) { return description(a.extremum); }),
+          text_field<A>("extremum", "extremum", [](const A& a) { return name_of(a.extremum); }),
           json_field<A>("residual", member_of(&A::residual))};
 }
 
 Fields<ThreePhase> three_phase_fields(const std::vector<Substance>& substances, Basis basis) {
   using L = ThreePhase;
-  const auto alpha = [](const L& line) { return both(line.x_alpha); };
-  const auto beta = [](const L& line) { return both(line.x_beta); };
-  const auto y = [](const L& line) { return both(line.y); };
+  const auto alpha = [](const L& line) { return both(line.x1_alpha); };
+  const auto beta = [](const L& line) { return both(line.x1_beta); };
+  const auto y = [](const L& line) { return both(line.y1); };
   return {number_field<L>("T_K", {"T", Dimension::temperature, 4}, member_of(&L::T_K)),
           number_field<L>("P_Pa", {"P", Dimension::pressure, 4}, member_of(&L::P_Pa)),
           composition_field<L>("x_alpha", 'x', substances, basis, 6, alpha, 1, "alpha"),

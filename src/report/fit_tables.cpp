@@ -372,7 +372,7 @@ Table table_of(const FittedAzeotropes& azeotropes, const Fit& fit) {
     table.rows.push_back({azeotrope.T_K, azeotrope.P_Pa, azeotrope.x1,
                           known ? Cell(T_sought ? u.u_T_K : u.u_P_Pa) : Cell(), known ? Cell(u.u_x1) : Cell(),
                           std::string(known ? "homogeneous" : "heterogeneous"),
-                          std::string(description(azeotrope.extremum))});
+                          std::string(name_of(azeotrope.extremum))});
   }
   return table;
 }
@@ -386,7 +386,7 @@ Json to_json(const FittedAzeotropes& azeotropes) {
               {"P_Pa", azeotrope.P_Pa},
               {"x", {azeotrope.x1, 1 - azeotrope.x1}},
               {"kind", azeotrope.heterogeneous ? "heterogeneous" : "homogeneous"},
-              {"extremum", description(azeotrope.extremum)}};
+              {"extremum", name_of(azeotrope.extremum)}};
     if (!azeotrope.heterogeneous) {
       json["u_x"] = u.u_x1;
       if (azeotropes.curve.sought == Sought::temperature) {

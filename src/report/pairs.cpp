@@ -75,10 +75,15 @@ class PairsAnswer {
 
   std::vector<Cell> row(const PairParameters& pair, const std::string& names,
                         const std::string& which) const {
-    return {
-        names,         pair.model, printed(pair, 0, options_.unit),          printed(pair, 1, options_.unit),
-        further(pair), which,      range_text(pair.range_K, options_.units), std::string(1, pair.grade),
-        pair.source};
+    return {names,
+            pair.model,
+            printed(pair, 0, options_.unit),
+            printed(pair, 1, options_.unit),
+            further(pair),
+            which,
+            range_text(pair.T_range_K, options_.units),
+            std::string(1, pair.grade),
+            pair.source};
   }
 
   // A term of a pair as print states it; with its name where that does not read "12" or "21".

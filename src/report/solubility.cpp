@@ -32,9 +32,9 @@ Table solubility_table(const SolubilityCurve& curve, const std::vector<Substance
       table.rows.push_back({point.T_K, std::string("one liquid"), {}, {}, {}, {}});
     }
     for (const BinarySplit& split : point.splits) {
-      const double beta = mass_fraction(split.x_beta, substances);
-      table.rows.push_back(
-          {point.T_K, split.x_alpha, split.x_beta, mass_fraction(split.x_alpha, substances), beta, 1 - beta});
+      const double beta = mass_fraction(split.x1_beta, substances);
+      table.rows.push_back({point.T_K, split.x1_alpha, split.x1_beta,
+                            mass_fraction(split.x1_alpha, substances), beta, 1 - beta});
     }
   }
   return table;
@@ -60,7 +60,7 @@ void add_json(const SolubilityCurve& curve, const std::vector<Substance>& substa
               const std::string& label, Json& json) {
   for (const SolubilityPoint& point : curve.points) {
     for (const BinarySplit& split : point.splits) {
-      const std::array alpha{split.x_alpha, 1 - split.x_alpha}, beta{split.x_beta, 1 - split.x_beta};
+      const std::array alpha{split.x1_alpha, 1 - split.x1_alpha}, beta{split.x1_beta, 1 - split.x1_beta};
       Json entry{{"T_K", point.T_K},
                  {"x_alpha", alpha},
                  {"x_beta", beta},

@@ -22,11 +22,11 @@ std::vector<PairParameters> PairsStudy::used() const {
 namespace {
 
 void tell_of_range(const PairParameters& pair, const std::optional<double>& T_K, Notices& notices) {
-  if (!T_K || !pair.range_K || (*T_K >= (*pair.range_K)[0] && *T_K <= (*pair.range_K)[1])) return;
+  if (!T_K || !pair.T_range_K || (*T_K >= (*pair.T_range_K)[0] && *T_K <= (*pair.T_range_K)[1])) return;
   notices.add("parameter-range",
               fmt::format("the {} parameters of {} and {} hold from {:.1f} to {:.1f} degC", pair.model,
-                          pair.between[0], pair.between[1], (*pair.range_K)[0] - celsius_zero,
-                          (*pair.range_K)[1] - celsius_zero));
+                          pair.between[0], pair.between[1], (*pair.T_range_K)[0] - celsius_zero,
+                          (*pair.T_range_K)[1] - celsius_zero));
 }
 
 KnownPair look_up(const PairsRequest& request, std::size_t i, std::size_t j, const std::string& model) {

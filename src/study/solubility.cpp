@@ -16,7 +16,7 @@ namespace {
 std::vector<std::string> first_liquid(SolubilityStudy& study) {
   for (const SolubilityPoint& point : study.curves.front().points) {
     if (point.splits.empty()) continue;
-    const double x1 = point.splits.front().x_alpha;
+    const double x1 = point.splits.front().x1_alpha;
     return working(study.contenders.front().mixture.activity(), study.substances(), point.T_K, {x1, 1 - x1});
   }
   return {};

@@ -69,7 +69,7 @@ EstimateRequest request_of(const EstimateCommand& options) {
     const std::string& T = options.temperature;
     const auto ends =
         parse_quantities(T.find(" to ") == std::string::npos ? T : T + " in 2", Dimension::temperature);
-    request.options.range_K = {std::min(ends.front(), ends.back()), std::max(ends.front(), ends.back())};
+    request.options.T_range_K = {std::min(ends.front(), ends.back()), std::max(ends.front(), ends.back())};
   }
   return request;
 }

@@ -63,11 +63,11 @@ TEST(BinaryVle, NoUnstableLiquidIsDrawn) {
     int ends = 0;
     for (std::size_t k = 0; k < curve.points.size(); ++k) {
       const double x1 = curve.points[k].x[0];
-      EXPECT_FALSE(x1 > line.x_alpha && x1 < line.x_beta);
+      EXPECT_FALSE(x1 > line.x1_alpha && x1 < line.x1_beta);
       if (k > 0) {
         EXPECT_GT(x1, curve.points[k - 1].x[0]);
       }
-      ends += x1 == line.x_alpha || x1 == line.x_beta;
+      ends += x1 == line.x1_alpha || x1 == line.x1_beta;
     }
     EXPECT_EQ(ends, 2);
   }

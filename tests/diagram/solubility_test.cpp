@@ -44,7 +44,7 @@ TEST(Solubility, AClosedLoopHasBothCriticalEnds) {
   }
   EXPECT_TRUE(curve.points[0].splits.empty());
   ASSERT_EQ(curve.points[2].splits.size(), 1u);
-  const double x = curve.points[2].splits[0].x_alpha;  // ln((1-x)/x) = A (1 - 2x)
+  const double x = curve.points[2].splits[0].x1_alpha;  // ln((1-x)/x) = A (1 - 2x)
   EXPECT_NEAR(std::log((1 - x) / x), 2.36 * (1 - 2 * x), 1e-10);
   EXPECT_NE(curve.description().find("closed loop"), std::string::npos);
 }
@@ -74,8 +74,8 @@ TEST(LiquidComparison, ExactPairsHaveNoDeviationWhicheverIsNamedFirst) {
     const BinarySplit split = binary_splits(model, T).at(0);
     DataPoint point;
     point.T_K = T;
-    point.x = {split.x_beta, 1 - split.x_beta};
-    point.y = {split.x_alpha, 1 - split.x_alpha};
+    point.x = {split.x1_beta, 1 - split.x1_beta};
+    point.y = {split.x1_alpha, 1 - split.x1_alpha};
     data.points.push_back(point);
   }
   data.points.push_back(data.points.front());

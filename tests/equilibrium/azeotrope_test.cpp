@@ -92,14 +92,14 @@ TEST(ThreePhase, AllThreeHaveEqualFugacities) {
   const BinaryCurve curve = txy(mixture, 101325);
   ASSERT_EQ(curve.three_phases.size(), 1u);
   const ThreePhase line = curve.three_phases[0];
-  for (const double x1 : {line.x_alpha, line.x_beta}) {
+  for (const double x1 : {line.x1_alpha, line.x1_beta}) {
     const VlePoint boiling = bubble_temperature(mixture, 101325, std::vector<double>{x1, 1 - x1});
     EXPECT_NEAR(boiling.T_K, line.T_K, 1e-8);
-    EXPECT_NEAR(boiling.y[0], line.y, 1e-9);
+    EXPECT_NEAR(boiling.y[0], line.y1, 1e-9);
   }
   ASSERT_EQ(curve.azeotropes.size(), 1u);
   EXPECT_TRUE(curve.azeotropes[0].heterogeneous);
-  EXPECT_NEAR(curve.azeotropes[0].x1, line.y, 1e-15);
+  EXPECT_NEAR(curve.azeotropes[0].x1, line.y1, 1e-15);
   // isothermally at that temperature the same line stands at the same pressure
   const BinaryCurve isothermal = pxy(mixture, line.T_K);
   ASSERT_EQ(isothermal.three_phases.size(), 1u);

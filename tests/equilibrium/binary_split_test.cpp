@@ -25,8 +25,8 @@ TEST(BinarySplit, MatchesTheClosedForm) {
     test::Margules model(A);
     const auto splits = binary_splits(model, 300);
     ASSERT_EQ(splits.size(), 1u) << A;
-    EXPECT_NEAR(splits[0].x_alpha, margules_split(A), 1e-9) << A;
-    EXPECT_NEAR(splits[0].x_beta, 1 - margules_split(A), 1e-9) << A;
+    EXPECT_NEAR(splits[0].x1_alpha, margules_split(A), 1e-9) << A;
+    EXPECT_NEAR(splits[0].x1_beta, 1 - margules_split(A), 1e-9) << A;
     EXPECT_LT(splits[0].residual, 1e-10);
   }
 }
@@ -35,7 +35,7 @@ TEST(BinarySplit, AGapNarrowerThanTheGridIsSeen) {
   test::Margules barely(2.00001);  // 0.004 wide, between grid points 0.01 apart
   const auto splits = binary_splits(barely, 300);
   ASSERT_EQ(splits.size(), 1u);
-  EXPECT_NEAR(splits[0].x_alpha, margules_split(2.00001), 1e-6);
+  EXPECT_NEAR(splits[0].x1_alpha, margules_split(2.00001), 1e-6);
   test::Margules not_quite(1.99999);
   EXPECT_TRUE(binary_splits(not_quite, 300).empty());
 }
@@ -55,8 +55,8 @@ TEST(BinarySplit, NumberingDoesNotMatter) {
   const auto a = binary_splits(one, 350), b = binary_splits(other, 350);
   ASSERT_EQ(a.size(), 1u);
   ASSERT_EQ(b.size(), 1u);
-  EXPECT_NEAR(a[0].x_alpha, 1 - b[0].x_beta, 1e-12);
-  EXPECT_NEAR(a[0].x_beta, 1 - b[0].x_alpha, 1e-12);
+  EXPECT_NEAR(a[0].x1_alpha, 1 - b[0].x1_beta, 1e-12);
+  EXPECT_NEAR(a[0].x1_beta, 1 - b[0].x1_alpha, 1e-12);
 }
 
 TEST(BinarySplit, IsoactivityAtRandomStates) {
@@ -68,11 +68,11 @@ TEST(BinarySplit, IsoactivityAtRandomStates) {
     for (const BinarySplit& split : binary_splits(model, 310)) {
       ++found;
       std::vector<double> alpha(2), beta(2);
-      model.evaluate(std::vector<double>{split.x_alpha, 1 - split.x_alpha}, alpha, {}, {});
-      model.evaluate(std::vector<double>{split.x_beta, 1 - split.x_beta}, beta, {}, {});
-      EXPECT_NEAR(std::log(split.x_alpha) + alpha[0], std::log(split.x_beta) + beta[0], 1e-9);
-      EXPECT_NEAR(std::log1p(-split.x_alpha) + alpha[1], std::log1p(-split.x_beta) + beta[1], 1e-9);
-      EXPECT_GT(split.x_beta, split.x_alpha + 1e-3);
+      model.evaluate(std::vector<double>{split.x1_alpha, 1 - split.x1_alpha}, alpha, {}, {});
+      model.evaluate(std::vector<double>{split.x1_beta, 1 - split.x1_beta}, beta, {}, {});
+      EXPECT_NEAR(std::log(split.x1_alpha) + alpha[0], std::log(split.x1_beta) + beta[0], 1e-9);
+      EXPECT_NEAR(std::log1p(-split.x1_alpha) + alpha[1], std::log1p(-split.x1_beta) + beta[1], 1e-9);
+      EXPECT_GT(split.x1_beta, split.x1_alpha + 1e-3);
     }
   }
   EXPECT_GT(found, 50);
@@ -86,7 +86,7 @@ TEST(BinarySplit, TracesAreFoundAsTheSearchOfManySubstancesFindsThem) {
     const auto model = make_activity_model("unifac-lle", substances_named(names), {});
     const auto splits = binary_splits(*model, 303.15);
     ASSERT_EQ(splits.size(), 1u);
-    const double trace = names[0] == "formic acid" ? 1 - splits[0].x_beta : splits[0].x_alpha;
+    const double trace = names[0] == "formic acid" ? 1 - splits[0].x1_beta : splits[0].x1_alpha;
     EXPECT_NEAR(trace, 4e-7, 1e-7);
   }
   std::vector<std::string> pool;
@@ -108,13 +108,13 @@ TEST(BinarySplit, TracesAreFoundAsTheSearchOfManySubstancesFindsThem) {
     LiquidSplitter splitter(*model, 303.15);
     for (const BinarySplit& split : splits) {
       ++two;
-      const double x = (split.x_alpha + split.x_beta) / 2;
+      const double x = (split.x1_alpha + split.x1_beta) / 2;
       const LiquidSplit found = splitter.split(std::vector<double>{x, 1 - x});
       ASSERT_EQ(found.phases(), 2u) << first << ", " << second;
       const double low = std::min(found.x[0][0], found.x[1][0]),
                    high = std::max(found.x[0][0], found.x[1][0]);
-      EXPECT_NEAR(split.x_alpha, low, 1e-7) << first << ", " << second;
-      EXPECT_NEAR(split.x_beta, high, 1e-7) << first << ", " << second;
+      EXPECT_NEAR(split.x1_alpha, low, 1e-7) << first << ", " << second;
+      EXPECT_NEAR(split.x1_beta, high, 1e-7) << first << ", " << second;
     }
     if (!splits.empty()) continue;
     for (const double x : {0.02, 0.1, 0.3, 0.5, 0.7, 0.9, 0.98})

@@ -272,7 +272,7 @@ TEST(PairsText, EstimatesAndPrintComeBack) {
     pairs[0].between = {"ethanol", "water"};
     pairs[0].estimated = k % 2 == 0;
     pairs[0].source = "random \"quoted\" # text";
-    pairs[0].range_K = {280, 350};
+    pairs[0].T_range_K = {280, 350};
     ParameterCollection back;
     parse_pairs(pairs_text(pairs), "a.pairs.toml", back);
     const auto found = back.find("nrtl", "ethanol", "water");
@@ -280,7 +280,7 @@ TEST(PairsText, EstimatesAndPrintComeBack) {
     EXPECT_TRUE(found->same_values(pairs[0]));
     EXPECT_EQ(found->source, pairs[0].source);
     EXPECT_EQ(found->estimated, pairs[0].estimated);
-    EXPECT_EQ(found->range_K, pairs[0].range_K);
+    EXPECT_EQ(found->T_range_K, pairs[0].T_range_K);
   }
 }
 

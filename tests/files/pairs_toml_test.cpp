@@ -15,7 +15,7 @@ TEST(PairsToml, AFitComesBackToTheLastDigit) {
   parse_pairs(text, "f.pairs.toml", read);
   ASSERT_EQ(read.all().size(), 1u);
   EXPECT_TRUE(read.all()[0].same_values(result.pairs()[0]));
-  EXPECT_EQ(read.all()[0].range_K, result.pairs()[0].range_K);
+  EXPECT_EQ(read.all()[0].T_range_K, result.pairs()[0].T_range_K);
   EXPECT_EQ(pairs_text(result), text);  // nothing in it depends on when it is written
 }
 

@@ -152,12 +152,12 @@ TEST(OneEquationCurves, ThreePhaseLine) {
   ASSERT_EQ(curve.three_phases.size(), 1u);
   const ThreePhase& line = curve.three_phases[0];
   EXPECT_LT(line.residual, 1e-8);
-  EXPECT_LT(line.x_alpha, line.x_beta);
+  EXPECT_LT(line.x1_alpha, line.x1_beta);
   EXPECT_TRUE(curve.notices.has("no-interaction"));
-  for (const double x : {line.x_alpha, line.x_beta}) {
+  for (const double x : {line.x1_alpha, line.x1_beta}) {
     const VlePoint boiling = bubble_temperature(mixture, standard_atmosphere, std::array{x, 1 - x});
     EXPECT_NEAR(boiling.T_K, line.T_K, 1e-5);
-    EXPECT_NEAR(boiling.y[0], line.y, 1e-5);
+    EXPECT_NEAR(boiling.y[0], line.y1, 1e-5);
   }
 }
 

@@ -37,7 +37,7 @@ TEST(PairsFromFacts, OfTheCollectionMeetTheirFacts) {
       azeotropes += fact->kind == FactKind::azeotrope;
     }
     EXPECT_FALSE(pair.source.empty());
-    EXPECT_LT((*pair.range_K)[0], (*pair.range_K)[1]);
+    EXPECT_LT((*pair.T_range_K)[0], (*pair.T_range_K)[1]);
   }
   EXPECT_GT(azeotropes, 250);
 }
@@ -96,8 +96,8 @@ TEST(PairsFromFacts, XyleneAndWaterDissolveAsTheFactsSay) {
         "nrtl", substances, complete_pairs("nrtl", substances, {}, MissingPairs::refuse, {}, notices));
     const auto splits = binary_splits(*model, fact->T_K);
     ASSERT_EQ(splits.size(), 1u);
-    EXPECT_LT(std::abs(std::log(splits[0].x_alpha / *fact->x1_dilute)), std::log(1.3));
-    EXPECT_LT(std::abs(std::log((1 - splits[0].x_beta) / *fact->x2_dilute)), std::log(1.3));
+    EXPECT_LT(std::abs(std::log(splits[0].x1_alpha / *fact->x1_dilute)), std::log(1.3));
+    EXPECT_LT(std::abs(std::log((1 - splits[0].x1_beta) / *fact->x2_dilute)), std::log(1.3));
   }
 }
 
@@ -122,9 +122,9 @@ TEST(Estimates, OfPairsThatPartFollowThePredictedSolubilities) {
         const auto own = binary_splits(*made, T_K), predicted = binary_splits(*table, T_K);
         ASSERT_EQ(own.size(), predicted.size()) << first << model << T_K;
         if (own.empty()) continue;
-        EXPECT_NEAR(std::log(own[0].x_alpha / predicted[0].x_alpha), 0, std::log(1.1))
+        EXPECT_NEAR(std::log(own[0].x1_alpha / predicted[0].x1_alpha), 0, std::log(1.1))
             << first << model << T_K;
-        EXPECT_NEAR(std::log((1 - own[0].x_beta) / (1 - predicted[0].x_beta)), 0, std::log(1.1))
+        EXPECT_NEAR(std::log((1 - own[0].x1_beta) / (1 - predicted[0].x1_beta)), 0, std::log(1.1))
             << first << model << T_K;
       }
     }

@@ -104,7 +104,7 @@ TEST(PublishedPairs, HaveTheLimitsThatUnifacPredicts) {
     parameters.add(pair);
     const auto model = make_activity_model(pair.model, substances, parameters);
     const auto unifac = make_activity_model("unifac", substances, {});
-    const double T_K = pair.range_K ? ((*pair.range_K)[0] + (*pair.range_K)[1]) / 2 : 340;
+    const double T_K = pair.T_range_K ? ((*pair.T_range_K)[0] + (*pair.T_range_K)[1]) / 2 : 340;
     if (pair.between[0] == "tetrahydrofuran")
       continue;  // where it is UNIFAC that fails (docs/unifac-azeotropes.md)
     for (const auto& [i, j] : {std::pair(0, 1), std::pair(1, 0)}) {

@@ -257,7 +257,7 @@ TEST(Mixtures, WhatCannotBeAMixtureIsRefused) {
 
 TEST(Mixtures, ParametersUsedOutsideTheirDataAreNoticed) {
   PairParameters pair = test::nrtl_pair("methyl tert-butyl ether", "methanol", 236, 194, 0.3);
-  pair.range_K = {320, 340};
+  pair.T_range_K = {320, 340};
   ParameterCollection parameters;
   parameters.add(pair);
   const Mixture mixture(substances_named({"methyl tert-butyl ether", "methanol"}), "nrtl", parameters);

@@ -67,7 +67,7 @@ TEST(Consistency, RefusesWhatItCannotJudge) {
 
 // The spread of the area over simulated sets is the stated uncertainty; within it the limit decides nothing.
 TEST(Consistency, TheAreaHasItsUncertainty) {
-  double sum = 0, squares = 0, u = 0;
+  double squares = 0, u = 0;
   constexpr int sets = 200;
   const Mixture mixture = test::mtbe_methanol();
   int decided = 0;
@@ -78,7 +78,6 @@ TEST(Consistency, TheAreaHasItsUncertainty) {
     ASSERT_EQ(area.name, "area");
     EXPECT_GT(area.u, 0);
     u += area.u / sets;
-    sum += area.value / sets;
     squares += area.value * area.value / sets;
     decided += area.verdict != Verdict::cannot_tell;
     EXPECT_EQ(area.verdict != Verdict::cannot_tell, std::abs(area.value - area.limit) > area.u);

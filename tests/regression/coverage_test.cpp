@@ -125,7 +125,8 @@ DataSet solubilities(Mixture& mixture, unsigned seed) {
   data.substances = mixture.substances();
   for (double T_K = 290; T_K < 371; T_K += 8) {
     const BinarySplit split = binary_splits(mixture.activity(), T_K).at(0);
-    const double a = split.x_alpha + 0.002 * normal(generator), b = split.x_beta + 0.001 * normal(generator);
+    const double a = split.x1_alpha + 0.002 * normal(generator),
+                 b = split.x1_beta + 0.001 * normal(generator);
     data.points.push_back(
         {T_K + 0.1 * normal(generator), 0, {a, 1 - a}, {b, 1 - b}, 0.1, 0, 0.002, 0.001, 1});
   }

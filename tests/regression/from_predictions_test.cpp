@@ -60,7 +60,7 @@ TEST(Estimates, FollowEveryPredictionThereIs) {
       ParameterCollection collection;
       collection.add(estimate.pair);
       const auto fitted = make_activity_model(model, pair, collection);
-      const double T = (options.range_K[0] + options.range_K[1]) / 2;
+      const double T = (options.T_range_K[0] + options.T_range_K[1]) / 2;
       EXPECT_NEAR(limiting_ln_gamma(*fitted, T, 0, 1), estimate.fitted_limits[0], 1e-9);
       EXPECT_NEAR(limiting_ln_gamma(*fitted, T, 1, 0), estimate.fitted_limits[1], 1e-9);
       EXPECT_TRUE(estimate.rms_ln_gamma < 0.2 || estimate.notices.has("poor-estimate"))
@@ -243,7 +243,7 @@ TEST(Printed, EveryPublishedPairMakesAModel) {
     ParameterCollection collection;
     collection.add(pair);
     const auto model = make_activity_model(pair.model, substances, collection);
-    const double T = pair.range_K ? (*pair.range_K)[0] : 330;
+    const double T = pair.T_range_K ? (*pair.T_range_K)[0] : 330;
     for (const GammaPoint& point : gamma_line(*model, T, 11)) {
       for (const double value : point.ln_gamma) {
         EXPECT_TRUE(std::isfinite(value)) << pair.source;

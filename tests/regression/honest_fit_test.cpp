@@ -37,8 +37,8 @@ TEST(DiluteLiquids, KeepTheirMeasuredNumbers) {
   Mixture mixture = result.mixture();
   const auto splits = binary_splits(mixture.activity(), 298.15);
   ASSERT_EQ(splits.size(), 1u);
-  EXPECT_NEAR(splits[0].x_alpha, measured, 0.1 * measured);
-  EXPECT_NEAR(1 - splits[0].x_beta, 0.0028, 0.1 * 0.0028);
+  EXPECT_NEAR(splits[0].x1_alpha, measured, 0.1 * measured);
+  EXPECT_NEAR(1 - splits[0].x1_beta, 0.0028, 0.1 * 0.0028);
 }
 
 // 0.001 in mass fraction is 0.0004 in the mole fraction of the one liquid and 0.003 in that of the other.

@@ -111,7 +111,7 @@ struct Parting {
       const double T_K = critical.at(0).T_K - below;
       const auto splits = binary_splits(mixture.activity(), T_K);
       EXPECT_EQ(splits.size(), 1u);
-      const double a = splits[0].x_alpha, b = splits[0].x_beta;
+      const double a = splits[0].x1_alpha, b = splits[0].x1_beta;
       data.points.push_back({T_K, 0, {a, 1 - a}, {b, 1 - b}, 0.1, 0, 0.002, 0.002, 1});
     }
     return data;

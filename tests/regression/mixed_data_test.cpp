@@ -52,8 +52,8 @@ DataSet solubilities(double noise = 0, unsigned seed = 1) {
     const BinarySplit split = binary_splits(mixture.activity(), T).at(0);
     DataPoint point{T,
                     0,
-                    {split.x_alpha, 1 - split.x_alpha},
-                    {split.x_beta, 1 - split.x_beta},
+                    {split.x1_alpha, 1 - split.x1_alpha},
+                    {split.x1_beta, 1 - split.x1_beta},
                     0.1,
                     0,
                     0.001,
@@ -240,8 +240,8 @@ TEST(MixedData, BoilingPointsSolubilitiesEnthalpiesAndLimitsTogether) {
   EXPECT_EQ(result.comparisons, 16 + 2 * 9 + static_cast<int>(enthalpies().points.size()) + 2);
   // Both the split and the boiling curve come out of one set of parameters.
   Mixture fitted = result.mixture();
-  EXPECT_NEAR(binary_splits(fitted.activity(), 330).at(0).x_alpha,
-              binary_splits(mixture.activity(), 330).at(0).x_alpha, 1e-5);
+  EXPECT_NEAR(binary_splits(fitted.activity(), 330).at(0).x1_alpha,
+              binary_splits(mixture.activity(), 330).at(0).x1_alpha, 1e-5);
   EXPECT_NEAR(txy(fitted, 101325).azeotropes.at(0).T_K, txy(mixture, 101325).azeotropes.at(0).T_K, 1e-3);
 }
 
@@ -755,8 +755,8 @@ TEST(MixedData, BinariesAndATernaryTogether) {
     const BinarySplit split = binary_splits(pair.activity(), T).at(0);
     solubility.points.push_back({T,
                                  0,
-                                 {split.x_alpha, 1 - split.x_alpha},
-                                 {split.x_beta, 1 - split.x_beta},
+                                 {split.x1_alpha, 1 - split.x1_alpha},
+                                 {split.x1_beta, 1 - split.x1_beta},
                                  0.1,
                                  0,
                                  0.001,

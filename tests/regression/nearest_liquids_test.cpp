@@ -34,8 +34,8 @@ double squared_distance(ActivityModel& model, const DataPoint& point) {
     const auto splits = binary_splits(model, T);
     if (splits.empty()) continue;
     const auto square = [](double value) { return value * value; };
-    least = std::min(least, square((splits[0].x_alpha - point.x[0]) / point.u_x) +
-                                square((splits[0].x_beta - point.y[0]) / point.u_y) +
+    least = std::min(least, square((splits[0].x1_alpha - point.x[0]) / point.u_x) +
+                                square((splits[0].x1_beta - point.y[0]) / point.u_y) +
                                 square((T - point.T_K) / point.u_T_K));
   }
   return least;

@@ -9,13 +9,13 @@ namespace jampot {
 
 /// One line of cells.
 struct CsvRow {
-  int line = 0;  ///< in the file, counted from 1
-  std::vector<std::string> fields;
+  int line = 0;                     ///< in the file, counted from 1
+  std::vector<std::string> fields;  ///< text of each field, without quotes
 };
 
 /// A comment line, without its mark.
 struct CsvComment {
-  int line = 0;
+  int line = 0;      ///< line in the file
   std::string text;  ///< without the '#'
 };
 

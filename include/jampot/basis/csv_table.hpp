@@ -16,14 +16,19 @@ class CsvTable {
   /// @throws RequestError for an empty table or a row whose number of fields differs from the header's.
   CsvTable(std::string_view text, std::string file);
 
+  /// Lines that begin with #, in order.
   const std::vector<CsvComment>& comments() const { return text_.comments; }
+  /// Names of the columns.
   const std::vector<std::string>& header() const { return text_.rows.front().fields; }
+  /// Number of rows below the header.
   std::size_t rows() const { return text_.rows.size() - 1; }
+  /// Name of the file, for messages.
   const std::string& file() const { return file_; }
 
   /// Index of the column. @throws RequestError listing the columns there are.
   std::size_t column(std::string_view name) const;
 
+  /// Text of a field; throws std::out_of_range beyond the table.
   const std::string& text(std::size_t row, std::size_t column) const {
     return text_.rows[row + 1].fields[column];
   }
@@ -34,7 +39,9 @@ class CsvTable {
   /// The number in a cell, or nothing where the cell is empty.
   std::optional<double> number_if_any(std::size_t row, std::size_t column) const;
 
+  /// Place of a field, for messages.
   Place place(std::size_t row, std::size_t column) const;
+  /// Place of the header, for messages.
   Place header_place() const { return {file_, text_.rows.front().line, {}}; }
 
  private:

@@ -12,29 +12,37 @@ template <class T>
 class Hidden {
  public:
   Hidden() = default;
+  /// Copies what is inside; moving leaves the other one empty.
   Hidden(const Hidden& other) : copy_(other.copy_) {
     if (other.value_) value_ = copy_(*other.value_);
   }
+  /// Copies what is inside; moving leaves the other one empty.
   Hidden& operator=(const Hidden& other) {
     Hidden copy(other);
     std::swap(value_, copy.value_);
     copy_ = other.copy_;
     return *this;
   }
+  /// Copies what is inside; moving leaves the other one empty.
   Hidden(Hidden&&) noexcept = default;
+  /// Copies what is inside; moving leaves the other one empty.
   Hidden& operator=(Hidden&&) noexcept = default;
   ~Hidden() = default;
 
   // Only these need to know T; they are used in its source file.
+  /// What is inside.
   T& operator*() {
     if (!value_) make();
     return *value_;
   }
+  /// What is inside.
   T* operator->() { return &**this; }
+  /// What is inside.
   const T& operator*() const {
     static const T none{};
     return value_ ? *value_ : none;
   }
+  /// What is inside.
   const T* operator->() const { return &**this; }
 
  private:

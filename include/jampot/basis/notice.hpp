@@ -8,8 +8,9 @@ namespace jampot {
 
 /// One doubt: `code` is for programs and stays the same, `text` is a sentence a person can act on.
 struct Notice {
-  std::string code;
-  std::string text;
+  std::string code;  ///< short name, listed in docs/notices.md
+  std::string text;  ///< one sentence for the reader
+  /// Same code and same text.
   bool operator==(const Notice&) const = default;
 };
 
@@ -17,11 +18,17 @@ struct Notice {
 /// doubt at several temperatures does, are one notice with all its numbers.
 class Notices {
  public:
+  /// Adds what is not there yet.
   void add(std::string code, std::string text);
+  /// Adds what is not there yet.
   void add(const Notices& others);
+  /// True where a notice of this code is there.
   bool has(const std::string& code) const;
+  /// True where there is none.
   bool empty() const { return list_.empty(); }
+  /// First notice.
   auto begin() const { return list_.begin(); }
+  /// Past the last notice.
   auto end() const { return list_.end(); }
 
  private:

@@ -16,10 +16,10 @@ std::string_view name_of(Severity severity);
 
 /// A code of a Notice and what it stands for.
 struct NoticeKind {
-  std::string_view code;
-  Severity severity = Severity::note;
-  std::string_view subject;  ///< "fit", "vapour", "data" ...
-  std::string_view meaning;  ///< one sentence without its point
+  std::string_view code;               ///< short name
+  Severity severity = Severity::note;  ///< how much it matters
+  std::string_view subject;            ///< "fit", "vapour", "data" ...
+  std::string_view meaning;            ///< one sentence without its point
 };
 
 /// All of them, by code. Codes stay the same from version to version (docs/notices.md).

@@ -7,7 +7,8 @@ namespace jampot {
 /// Counted by the work, read by another thread. The work may add to `expected` as it finds out what there is
 /// to do.
 struct Progress {
-  std::atomic<long> done{0}, expected{0};
+  std::atomic<long> done{0},  ///< pieces of work done
+      expected{0};            ///< pieces of work in all; 0: not known
 };
 
 }  // namespace jampot

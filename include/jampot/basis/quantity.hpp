@@ -56,11 +56,16 @@ std::vector<double> parse_quantities(std::string_view text, Dimension dimension)
 
 /// The units that answers are shown in.
 struct DisplayUnits {
-  std::string temperature = "degC";
-  std::string pressure = "kPa";
-  std::string density = "kg/m3";
-  std::string amount = "mol", mass = "kg", energy = "kJ";               ///< of a batch
-  std::string molar_flow = "kmol/h", mass_flow = "kg/h", power = "kW";  ///< of a flow
+  std::string temperature = "degC";   ///< of temperatures
+  std::string pressure = "kPa";       ///< of pressures
+  std::string density = "kg/m3";      ///< of densities
+  std::string amount = "mol",         ///< amount of a batch
+      mass = "kg",                    ///< mass of a batch
+      energy = "kJ";                  ///< heat of a batch
+  std::string molar_flow = "kmol/h",  ///< molar flow
+      mass_flow = "kg/h",             ///< mass flow
+      power = "kW";                   ///< heat of a flow
+  /// The unit in which a dimension is shown.
   const std::string& of(Dimension dimension) const;
 };
 

@@ -15,8 +15,9 @@ std::string joined(const std::vector<std::string>& pieces, std::string_view sepa
 /// "1,4-dioxane=0.2, water=0.3" as names and values: a name runs up to its equals sign, commas in it and all,
 /// a value up to the next comma. A piece without an equals sign is a name without a value.
 struct NamedValue {
-  std::string name, value;
-  bool has_value = true;
+  std::string name,       ///< text before the sign of equality
+      value;              ///< text behind it
+  bool has_value = true;  ///< false where there is no sign of equality
 };
 std::vector<NamedValue> named_values(std::string_view text);
 

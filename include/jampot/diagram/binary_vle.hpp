@@ -12,11 +12,15 @@ namespace jampot {
 
 /// One vapour-liquid equilibrium of a binary; index 0 is the first substance.
 struct BinaryPoint {
-  double T_K = 0, P_Pa = 0;
-  std::array<double, 2> x{}, y{}, K{};
+  double T_K = 0,                 ///< temperature, K
+      P_Pa = 0;                   ///< pressure, Pa
+  std::array<double, 2> x{},      ///< mole fractions of the liquid
+      y{},                        ///< mole fractions of the vapour
+      K{};                        ///< vapour-liquid ratios y/x
   std::array<double, 2> gamma{};  ///< zero where an equation of state describes the liquid
   double residual = 0;            ///< relative, of the bubble-point equation
 
+  /// K of component 1 over K of component 2.
   double relative_volatility() const { return K[0] / K[1]; }
 };
 
@@ -24,17 +28,17 @@ struct BinaryPoint {
 /// second to pure first substance. Where the liquid splits the unstable liquids are left out: two points
 /// stand at the ends of the three-phase line, with the same T, P and y.
 struct BinaryCurve {
-  Sought sought = Sought::temperature;  ///< temperature: isobaric
-  std::string label;                    ///< of the model, where several are compared; else empty
-  std::vector<BinaryPoint> points;
-  std::vector<Azeotrope> azeotropes;
-  std::vector<ThreePhase> three_phases;
+  Sought sought = Sought::temperature;   ///< temperature: isobaric
+  std::string label;                     ///< of the model, where several are compared; else empty
+  std::vector<BinaryPoint> points;       ///< from x1 = 0 to x1 = 1
+  std::vector<Azeotrope> azeotropes;     ///< in order of x1
+  std::vector<ThreePhase> three_phases;  ///< where two liquids and the vapour are in equilibrium
   std::vector<BinaryPoint>
       critical;  ///< critical points of the mixture, at which a curve of one equation of state ends
   std::vector<std::size_t> breaks;  ///< numbers of points that do not continue the one before
-  Notices notices;
-  long evaluations = 0;         ///< of the liquid model, for the curve
-  long search_evaluations = 0;  ///< of the liquid model, for azeotropes
+  Notices notices;                  ///< what the reader must know
+  long evaluations = 0;             ///< of the liquid model, for the curve
+  long search_evaluations = 0;      ///< of the liquid model, for azeotropes
 };
 
 /// How a curve of a binary is traced.

@@ -12,22 +12,23 @@ namespace jampot {
 
 /// Two liquids that boil together, and their vapour.
 struct BoilingTieLine : TieLine {
-  std::array<double, 3> y{};
-  double T_K = 0;
+  std::array<double, 3> y{};  ///< mole fractions of the vapour
+  double T_K = 0;             ///< temperature, K
 };
 
 /// A region of two boiling liquids: its tie lines in order, from one end to the other. alpha lies on the same
 /// side throughout. The vapours make the vapour line.
 struct BoilingRegion {
-  std::vector<BoilingTieLine> tie_lines;
-  RegionEnd begin, end;
+  std::vector<BoilingTieLine> tie_lines;  ///< in order along the region
+  RegionEnd begin,                        ///< where it begins
+      end;                                ///< where it ends
 };
 
 /// Where the boiling liquid of a ternary parts in two or three.
 struct BoilingRegions {
-  std::vector<BoilingRegion> regions;
+  std::vector<BoilingRegion> regions;              ///< one for each region of two boiling liquids
   std::vector<ThreeBoilingLiquids> three_liquids;  ///< whatever lies in their triangles boils as three
-  Notices notices;
+  Notices notices;                                 ///< what the reader must know
 };
 
 /// All regions of a ternary mixture at P_Pa.
@@ -52,17 +53,22 @@ class BoilingLiquid {
 
   /// Boils a composition. @throws CalculationError where it is not brought to the boil
   void at(const std::array<double, 3>& x);
+  /// Boiling point found last, K.
   double T_K() const { return T_K_; }
+  /// Vapour found last.
   const std::array<double, 3>& y() const { return y_; }
+  /// True where two liquids boil.
   bool two_liquids() const { return liquids_there_ == 2; }
+  /// Number of liquids that boil.
   int liquids() const { return liquids_there_; }
 
   /// The exact tie line through a composition, its share of beta too; nothing where it boils as one liquid or
   /// as three.
   struct Through {
-    BoilingTieLine line;
-    double share = 0;
+    BoilingTieLine line;  ///< the tie line
+    double share = 0;     ///< share of the second liquid in the overall composition
   };
+  /// The tie line through x, if x lies in a region.
   std::optional<Through> tie_line(const std::array<double, 3>& x);
 
  private:

@@ -10,8 +10,11 @@ namespace jampot {
 
 /// Mean, mean absolute, root mean square and largest of some deviations (model minus measured).
 struct DeviationSummary {
-  int count = 0;
-  double mean = 0, mean_absolute = 0, root_mean_square = 0, largest = 0;  ///< largest keeps its sign
+  int count = 0;             ///< number of points
+  double mean = 0,           ///< mean of model minus measured
+      mean_absolute = 0,     ///< mean of the absolute values
+      root_mean_square = 0,  ///< root of the mean square
+      largest = 0;           ///< largest absolute value, with its sign
 };
 DeviationSummary summarise(const std::vector<double>& deviations);
 
@@ -20,13 +23,15 @@ DeviationSummary summarise(const std::vector<double>& deviations);
 struct Comparison {
   /// One measured point beside the model at the same liquid.
   struct Row {
-    DataPoint measured;
-    double T_K = 0, P_Pa = 0;  ///< of the model
-    std::vector<double> y;
+    DataPoint measured;     ///< the measured point
+    double T_K = 0,         ///< temperature of the model, K
+        P_Pa = 0;           ///< of the model
+    std::vector<double> y;  ///< vapour of the model
   };
-  std::vector<Row> rows;
-  std::optional<DeviationSummary> T_K, P_Pa;  ///< those the data can be compared in
-  std::vector<DeviationSummary> y;            ///< of each component; empty where the vapour was not analysed
+  std::vector<Row> rows;                ///< one for each point
+  std::optional<DeviationSummary> T_K,  ///< deviations in K, where pressure was held
+      P_Pa;                             ///< deviations in Pa, where temperature was held
+  std::vector<DeviationSummary> y;      ///< of each component; empty where the vapour was not analysed
 };
 
 /// @throws CalculationError where the model has no bubble point at a measured composition.

@@ -16,15 +16,15 @@ struct Extraction {
 
 /// How a solute is shared between two liquids on one tie line.
 struct DistributionPoint {
-  double in_carrier = 0,
-         in_solvent = 0;   ///< fraction of the solute in the liquid of the carrier and of the solvent
+  double in_carrier = 0,   ///< fraction of the solute in the carrier
+      in_solvent = 0;      ///< fraction of the solute in the liquid of the carrier and of the solvent
   double coefficient = 0;  ///< in_solvent / in_carrier
   double selectivity = 0;  ///< coefficient of the solute over that of the carrier
 };
 
 /// Distribution along a region of two liquids.
 struct Distribution {
-  Extraction roles;
+  Extraction roles;                       ///< which component is solute, carrier and solvent
   std::vector<DistributionPoint> points;  ///< by rising content of the solute
 };
 

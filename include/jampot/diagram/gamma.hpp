@@ -10,10 +10,11 @@ namespace jampot {
 
 /// Activity coefficients and excess functions of one liquid.
 struct GammaPoint {
-  double T_K = 0;
-  std::vector<double> x, ln_gamma;
-  double gE_J_mol = 0;  ///< excess Gibbs energy
-  double hE_J_mol = 0;  ///< excess enthalpy, from the temperature dependence (Gibbs-Helmholtz)
+  double T_K = 0;         ///< temperature, K
+  std::vector<double> x,  ///< mole fractions
+      ln_gamma;           ///< ln of the activity coefficients
+  double gE_J_mol = 0;    ///< excess Gibbs energy
+  double hE_J_mol = 0;    ///< excess enthalpy, from the temperature dependence (Gibbs-Helmholtz)
 };
 
 GammaPoint gamma_at(ActivityModel& model, double T_K, const std::vector<double>& x);
@@ -26,11 +27,12 @@ double limiting_ln_gamma(ActivityModel& model, double T_K, std::size_t solute, s
 
 /// A measured activity coefficient beside the model's at the same temperature and composition.
 struct MeasuredGamma {
-  double T_K = 0;
+  double T_K = 0;             ///< temperature, K
   std::vector<double> x;      ///< of a limit: the pure solvent
   std::size_t component = 0;  ///< whose activity coefficient it is
-  double ln_gamma = 0, model = 0;
-  int line = 0;  ///< in its file; 0 where there is none
+  double ln_gamma = 0,        ///< measured
+      model = 0;              ///< of the model
+  int line = 0;               ///< in its file; 0 where there is none
 };
 
 /// What measured data say of activity coefficients: limiting ones as they are; boiling points with their

@@ -9,7 +9,7 @@ namespace jampot {
 
 /// A line of one boiling temperature in the triangle.
 struct Isotherm {
-  double T_K = 0;
+  double T_K = 0;                        ///< temperature, K
   std::vector<std::array<double, 3>> x;  ///< one unbroken line; closed where its ends are the same
 };
 

@@ -14,9 +14,10 @@ namespace jampot {
 /// The composition of a liquid that boils away, dx/dt = x - y(x), from its coldest end to its hottest. Where
 /// the liquid is two, x is the whole of both.
 struct ResidueCurve {
-  std::vector<std::array<double, 3>> x;
-  std::vector<double> T_K;
-  std::optional<std::size_t> begin, end;  ///< numbers of the singular points at its ends; none: it got lost
+  std::vector<std::array<double, 3>> x;  ///< compositions along it, from the unstable to the stable end
+  std::vector<double> T_K;               ///< boiling points along it, K
+  std::optional<std::size_t> begin,      ///< number of the singular point where it begins
+      end;                               ///< number of the singular point where it ends; none: it got lost
 };
 
 /// A residue curve that leaves or enters a saddle across the triangle.
@@ -28,7 +29,8 @@ struct Separatrix : ResidueCurve {
 
 /// All compositions whose residue curves run from one unstable node to one stable node.
 struct DistillationRegion {
-  std::size_t from = 0, to = 0;  ///< numbers of the nodes
+  std::size_t from = 0,  ///< number of the unstable node
+      to = 0;            ///< number of the stable node
   /// Closed outlines without holes, against the clock with the corners 0, 1, 2; several where a separatrix
   /// that is no boundary runs through.
   std::vector<std::vector<std::array<double, 3>>> outlines;
@@ -36,14 +38,14 @@ struct DistillationRegion {
 
 /// A residue curve map: singular points, boundaries, regions and curves.
 struct ResidueMap {
-  double P_Pa = 0;
-  SingularPoints singular;
-  BoilingRegions two_liquids;
-  std::vector<Separatrix> separatrices;
-  std::vector<DistillationRegion> regions;
-  std::vector<ResidueCurve> curves;   ///< spread evenly
-  std::vector<ResidueCurve> through;  ///< through the compositions asked for
-  Notices notices;
+  double P_Pa = 0;                          ///< pressure, Pa
+  SingularPoints singular;                  ///< its singular points
+  BoilingRegions two_liquids;               ///< where two liquids boil
+  std::vector<Separatrix> separatrices;     ///< boundaries of distillation
+  std::vector<DistillationRegion> regions;  ///< regions of distillation
+  std::vector<ResidueCurve> curves;         ///< spread evenly
+  std::vector<ResidueCurve> through;        ///< through the compositions asked for
+  Notices notices;                          ///< what the reader must know
 
   /// The number of the region in which a composition lies; none where the map is incomplete there. A point of
   /// a side counts as lying a little inside.
@@ -52,8 +54,8 @@ struct ResidueMap {
 
 /// What is drawn into a map.
 struct ResidueOptions {
-  int curves = 25;
-  std::vector<std::array<double, 3>> through;
+  int curves = 25;                             ///< number of curves
+  std::vector<std::array<double, 3>> through;  ///< compositions through which a curve is drawn besides
   Progress* progress = nullptr;  ///< counts searches for azeotropes and curves, where somebody watches
 };
 

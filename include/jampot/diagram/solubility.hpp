@@ -11,16 +11,16 @@ namespace jampot {
 
 /// The liquids at one temperature; one entry for every split, none where the liquid is one throughout.
 struct SolubilityPoint {
-  double T_K = 0;
-  std::vector<BinarySplit> splits;
+  double T_K = 0;                   ///< temperature, K
+  std::vector<BinarySplit> splits;  ///< one for each gap
 };
 
 /// Both liquids of a pair against temperature, with the critical points between.
 struct SolubilityCurve {
-  std::vector<SolubilityPoint> points;  ///< at the temperatures asked for
-  std::vector<SolubilityPoint> drawn;   ///< more of them, close together towards the critical points
-  std::vector<CriticalSolution> critical;
-  Notices notices;
+  std::vector<SolubilityPoint> points;     ///< at the temperatures asked for
+  std::vector<SolubilityPoint> drawn;      ///< more of them, close together towards the critical points
+  std::vector<CriticalSolution> critical;  ///< critical solution points
+  Notices notices;                         ///< what the reader must know
 
   /// "two liquids below 39.2 degC", "a closed loop between ...": what an expert would call it.
   std::string description() const;

@@ -14,19 +14,22 @@ namespace jampot {
 
 /// Two liquids in equilibrium, as mole fractions.
 struct TieLine {
-  std::array<double, 3> alpha{}, beta{};
+  std::array<double, 3> alpha{},  ///< mole fractions of the first liquid
+      beta{};                     ///< mole fractions of the second liquid
+  /// Halfway between the two liquids.
   std::array<double, 3> middle() const;
   double length() const;  ///< largest difference of a mole fraction
 };
 
 /// Where a region of two liquids ends.
 struct RegionEnd {
+  /// How a region of tie lines ends.
   enum class Kind {
     edge,         ///< at two liquids of a pair, the third substance absent
     plait,        ///< where the two liquids become one
     three_liquid  ///< at a side of a triangle of three liquids
   };
-  Kind kind = Kind::edge;
+  Kind kind = Kind::edge;  ///< how it ends
   std::size_t number = 0;  ///< of the absent substance, the plait point, or the triangle
 };
 
@@ -34,16 +37,18 @@ struct RegionEnd {
 /// throughout.
 struct TwoLiquidRegion {
   std::vector<TieLine> tie_lines;  ///< close enough to each other to draw the binodal
-  RegionEnd begin, end;
+  RegionEnd begin,                 ///< where its first tie line lies
+      end;                         ///< where its last tie line lies
   /// The substances in which alpha and beta are richer than the other, by the largest difference over the
   /// region.
-  std::size_t alpha_rich = 0, beta_rich = 0;
+  std::size_t alpha_rich = 0,  ///< component of which the first liquid holds more
+      beta_rich = 0;           ///< component of which the second liquid holds more
 };
 
 /// One of the tie lines to show, with what an extraction needs to know.
 struct ShownTieLine {
-  TieLine line;
-  std::size_t region = 0;
+  TieLine line;            ///< the tie line
+  std::size_t region = 0;  ///< number of its region
   /// Of each substance its mole fraction in beta over that in alpha.
   std::array<double, 3> distribution{};
   double residual = 0;  ///< largest difference of ln(x_i gamma_i)
@@ -53,13 +58,13 @@ struct ShownTieLine {
 
 /// All liquids in equilibrium in a triangle at one temperature.
 struct TernaryDiagram {
-  double T_K = 0;
-  std::vector<TwoLiquidRegion> regions;
-  std::vector<PlaitPoint> plait_points;
-  std::vector<ThreeLiquids> three_liquids;
-  std::vector<ShownTieLine> tie_lines;
-  std::array<bool, 3> splits_without{};  ///< whether the pair without that substance parts
-  Notices notices;
+  double T_K = 0;                           ///< temperature, K
+  std::vector<TwoLiquidRegion> regions;     ///< regions of two liquids
+  std::vector<PlaitPoint> plait_points;     ///< where a region closes
+  std::vector<ThreeLiquids> three_liquids;  ///< triangles of three liquids
+  std::vector<ShownTieLine> tie_lines;      ///< those to draw
+  std::array<bool, 3> splits_without{};     ///< whether the pair without that substance parts
+  Notices notices;                          ///< what the reader must know
 
   /// How many liquids a composition is, read off the regions as they are drawn.
   int liquids_at(const std::array<double, 3>& composition) const;

@@ -9,7 +9,8 @@ namespace jampot {
 
 /// A point in the units of the axes.
 struct Spot {
-  double x, y;
+  double x,  ///< along the horizontal axis
+      y;     ///< along the vertical axis
 };
 
 enum class Stroke { solid, dashed, dotted, none };
@@ -17,76 +18,81 @@ enum class Mark { none, circle, square, triangle, diamond, cross };
 
 /// A curve or a set of points. Colours are numbers of the house palette (see palette()).
 struct Series {
-  std::vector<Spot> spots;
-  std::string label;  ///< written at the curve; none: not labelled
-  Stroke stroke = Stroke::solid;
-  Mark mark = Mark::none;  ///< open symbols
-  int colour = 0;
-  double width = 2;
-  bool in_key = false;          ///< listed in the key instead of labelled at the curve (point series)
+  std::vector<Spot> spots;        ///< in order
+  std::string label;              ///< written at the curve; none: not labelled
+  Stroke stroke = Stroke::solid;  ///< how the line is drawn
+  Mark mark = Mark::none;         ///< open symbols
+  int colour = 0;                 ///< number of a colour in the palette
+  double width = 2;               ///< of the line, pixels
+  bool in_key = false;            ///< listed in the key instead of labelled at the curve (point series)
   bool label_may_fail = false;  ///< a label that finds no place at the curve is left out, not put in the key
 };
 
 /// A text at a point of the diagram, placed near it where it covers nothing.
 struct Callout {
-  Spot spot;
-  std::string text;
-  Mark mark = Mark::none;
+  Spot spot;               ///< what it points at
+  std::string text;        ///< what is written
+  Mark mark = Mark::none;  ///< sign drawn at the spot
 };
 
 /// A text that stands where it is put: numbers at the side of a triangle, names at its corners.
 struct FixedText {
+  /// Which part of the text lies at the spot.
   enum class Align { left, centre, right };
-  Spot spot;
-  std::string text;
-  Align align = Align::centre;
-  bool small = true;
+  Spot spot;                    ///< where it is
+  std::string text;             ///< what is written
+  Align align = Align::centre;  ///< which part of it lies there
+  bool small = true;            ///< true for the size of labels, false for that of headings
 };
 
 /// A straight arrow.
 struct Arrow {
-  Spot from, to;
-  int colour = 0;
+  Spot from,               ///< where it begins
+      to;                  ///< where it ends
+  int colour = 0;          ///< number of a colour in the palette
   bool head_only = false;  ///< a head at `to`, pointing away from `from`
 };
 
 /// A lightly coloured area.
 struct Area {
-  std::vector<Spot> outline;
-  int colour = 0;
+  std::vector<Spot> outline;  ///< its corners
+  int colour = 0;             ///< number of a colour in the palette
 };
 
 /// An axis with its label and range.
 struct Axis {
-  std::string label;
-  double low = 0, high = 1;
+  std::string label;         ///< what it shows, with unit
+  double low = 0,            ///< value at its beginning
+      high = 1;              ///< value at its end
   bool logarithmic = false;  ///< low and high positive
 };
 
 /// One pair of axes and what is drawn in them.
 struct Panel {
-  Axis x, y;
-  std::vector<Series> series;
-  std::vector<Callout> callouts;
-  bool square = false;  ///< both axes of one length
+  Axis x,                         ///< horizontal axis
+      y;                          ///< vertical axis
+  std::vector<Series> series;     ///< curves and points
+  std::vector<Callout> callouts;  ///< labels of single points
+  bool square = false;            ///< both axes of one length
   /// No axes are drawn, and one unit is as long in y as in x: triangles.
   bool bare = false;
   std::array<std::string, 3> corners{};  ///< of a triangle: who stands at the top, left and right
   bool right_angled = false;             ///< a triangle with its right angle on the left
-  std::vector<Series> guides;  ///< frame and grid of a bare panel: drawn first, no obstacle for labels
-  std::vector<FixedText> texts;
-  std::vector<Arrow> arrows;
-  std::vector<Area> areas;
+  std::vector<Series> guides;    ///< frame and grid of a bare panel: drawn first, no obstacle for labels
+  std::vector<FixedText> texts;  ///< texts with a place of their own
+  std::vector<Arrow> arrows;     ///< arrows
+  std::vector<Area> areas;       ///< filled areas
 };
 
 /// A whole figure: panels, title, footer and notices.
 struct Figure {
-  std::string title;
+  std::string title;                 ///< heading
   std::string footer;                ///< model and source of parameters, small
   std::vector<std::string> notices;  ///< codes of notices that bear on the picture, marked below the title
   std::vector<Panel> panels;         ///< row by row, sharing the height
   int columns = 1;                   ///< panels beside each other
-  int width = 1280, height = 800;
+  int width = 1280,                  ///< width in pixels
+      height = 800;                  ///< height in pixels
 };
 
 /// The colour of a number, "#rrggbb": dark enough on white, told apart with any colour vision. After eight of

@@ -13,8 +13,8 @@ namespace jampot {
 
 /// One model (or temperature) along the composition line.
 struct GammaCurve {
-  std::string label;  ///< "nrtl", "60 degC"; empty where there is only one
-  std::vector<GammaPoint> points;
+  std::string label;               ///< "nrtl", "60 degC"; empty where there is only one
+  std::vector<GammaPoint> points;  ///< along the composition
 };
 
 /// Activity coefficients of both components of a binary against composition, on a logarithmic axis where they
@@ -27,7 +27,7 @@ Panel gamma_panel(const std::vector<BinaryCurve>& curves, const std::vector<std:
 
 /// One solute in one solvent against temperature.
 struct LimitingCurve {
-  std::string label;
+  std::string label;                              ///< solute and solvent
   std::vector<std::pair<double, double>> points;  ///< T in K, ln gamma
 };
 Panel limiting_panel(const std::vector<LimitingCurve>& curves, const DisplayUnits& units);

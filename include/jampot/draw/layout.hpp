@@ -9,10 +9,15 @@ namespace jampot {
 
 /// A rectangle in pixels that a label takes.
 struct Box {
-  double left, top, right, bottom;
+  double left,  ///< left edge
+      top,      ///< upper edge
+      right,    ///< right edge
+      bottom;   ///< lower edge
+  /// True where both have an area in common.
   bool overlaps(const Box& other) const {
     return left < other.right && other.left < right && top < other.bottom && other.top < bottom;
   }
+  /// True where the other one lies within.
   bool contains(const Box& other) const {
     return other.left >= left && other.right <= right && other.top >= top && other.bottom <= bottom;
   }
@@ -20,20 +25,21 @@ struct Box {
 
 /// A label that has found its place.
 struct PlacedLabel {
-  std::string text;
+  std::string text;     ///< what is written
   Box box;              ///< what the text covers
   int colour = -1;      ///< of the curve it names; -1: black
   bool leader = false;  ///< a thin line leads to `anchor`
-  double anchor_x = 0, anchor_y = 0;
+  double anchor_x = 0,  ///< where its leader ends, pixels
+      anchor_y = 0;     ///< where its leader ends, pixels
 };
 
 /// Where the labels of a panel stand.
 struct PanelLayout {
-  Box frame;  ///< the axes
-  std::vector<PlacedLabel> labels;
-  Box key{};  ///< the corner given to the key; of no size where there is none
-  bool key_at_top = true;
-  bool key_at_right = true;
+  Box frame;                        ///< the axes
+  std::vector<PlacedLabel> labels;  ///< where each label went
+  Box key{};                        ///< the corner given to the key; of no size where there is none
+  bool key_at_top = true;           ///< false: at the bottom
+  bool key_at_right = true;         ///< false: at the left
 };
 
 inline constexpr double label_font_px = 17, tick_font_px = 16, title_font_px = 21, small_font_px = 13;

@@ -9,24 +9,31 @@ namespace jampot {
 
 /// Colours by their part, as numbers of the palette.
 namespace colours {
-inline constexpr int liquid = 0, vapour = 1, third = 2, balance = 5, plain = 6, grid = 8, frame = 9;
+inline constexpr int liquid = 0,  ///< a liquid
+    vapour = 1,                   ///< a vapour
+    third = 2,                    ///< a third curve
+    balance = 5,                  ///< lines of balance
+    plain = 6,                    ///< text and plain lines
+    grid = 8,                     ///< grid
+    frame = 9;                    ///< frame
 }
 
 /// How a line is drawn.
 struct Look {
-  Stroke stroke = Stroke::solid;
-  int colour = colours::plain;
-  double width = 2;
+  Stroke stroke = Stroke::solid;  ///< how it is drawn
+  int colour = colours::plain;    ///< number of a colour in the palette
+  double width = 2;               ///< pixels
 };
 
 /// The table of looks: change one here and every figure follows.
 namespace looks {
-inline constexpr Look liquid{Stroke::solid, colours::liquid, 2};
-inline constexpr Look vapour{Stroke::dashed, colours::vapour, 2};
+inline constexpr Look liquid{Stroke::solid, colours::liquid, 2};       ///< curve of a liquid
+inline constexpr Look vapour{Stroke::dashed, colours::vapour, 2};      ///< curve of a vapour
 inline constexpr Look reference{Stroke::dotted, colours::plain, 1.2};  ///< a diagonal, a limit
 inline constexpr Look zero{Stroke::solid, colours::plain, 1.0};        ///< where nothing deviates
-inline constexpr Look three_phase{Stroke::solid, colours::plain, 1.4};
-inline constexpr Look balance{Stroke::dashed, colours::balance, 1.8};
+inline constexpr Look three_phase{Stroke::solid, colours::plain,
+                                  1.4};  ///< where three phases are in equilibrium
+inline constexpr Look balance{Stroke::dashed, colours::balance, 1.8};  ///< line of balance
 inline constexpr Look guide{Stroke::dotted, colours::frame, 1.2};  ///< from a mark to the sides of a triangle
 }  // namespace looks
 

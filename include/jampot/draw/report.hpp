@@ -20,14 +20,20 @@ std::filesystem::path report_figure(const std::filesystem::path& report, int num
 /// A page of text, tables and figures, written as HTML or Markdown.
 class Report {
  public:
+  /// Empty, with its title.
   explicit Report(std::string title) : title_(std::move(title)) {}
 
+  /// Adds a heading.
   void heading(std::string text) { parts_.emplace_back(Heading{std::move(text)}); }
+  /// Adds a paragraph.
   void text(std::string text) { parts_.emplace_back(std::move(text)); }
   /// A notice, which stands out on the page and is counted in the contents.
   void notice(const Notice& notice) { parts_.emplace_back(notice); }
+  /// Adds a table.
   void table(Table table) { parts_.emplace_back(std::move(table)); }
+  /// Adds a figure.
   void figure(Figure figure) { parts_.emplace_back(std::move(figure)); }
+  /// Adds the notices, most severe first.
   void notices(const Notices& notices);
 
   /// Writes the report; the ending says how: .md (its figures beside it as NAME-1.svg ...) or .html (one file

@@ -8,13 +8,13 @@ namespace jampot {
 
 /// A map under the name by which it is told apart.
 struct LabelledMap {
-  std::string label;
-  ResidueMap map;
+  std::string label;  ///< what tells it from the others
+  ResidueMap map;     ///< the residue curve map
 };
 
 /// Looks of a residue curve map.
 struct ResidueFigureOptions : TriangleFigureOptions {
-  std::vector<Isotherm> isotherms;
+  std::vector<Isotherm> isotherms;        ///< lines of equal boiling point
   std::vector<BoilingTieLine> tie_lines;  ///< through compositions asked for, drawn strongly
   int shown_tie_lines = 12;               ///< spread over each region of two liquids
   /// Maps by other models: of these boundaries, two liquids and azeotropes are drawn over the first.

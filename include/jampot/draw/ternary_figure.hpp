@@ -9,14 +9,14 @@ namespace jampot {
 
 /// A diagram with the name it is labelled by.
 struct LabelledTernary {
-  std::string label;  ///< of the model, where there are several
-  TernaryDiagram diagram;
+  std::string label;       ///< of the model, where there are several
+  TernaryDiagram diagram;  ///< the diagram
 };
 
 /// Looks of a ternary liquid-liquid diagram.
 struct TernaryFigureOptions : TriangleFigureOptions {
-  std::vector<DataSet> measured;
-  std::vector<TieLine> through;  ///< tie lines through compositions asked for, drawn strongly
+  std::vector<DataSet> measured;  ///< sets laid over it
+  std::vector<TieLine> through;   ///< tie lines through compositions asked for, drawn strongly
   std::vector<std::vector<std::array<double, 3>>> bands;  ///< outlines of uncertainty along the binodal
 };
 

@@ -17,6 +17,7 @@ class Triangle {
     std::array<std::size_t, 3> corners{0, 1, 2};  ///< which substance stands at the top, left and right
     bool right_angled = false;                    ///< the right angle on the left, else equilateral
   };
+  /// With the places of its corners.
   explicit Triangle(const Options& options) : options_(options) {}
 
   /// Where a composition stands, in the units of the panel.
@@ -26,6 +27,7 @@ class Triangle {
   /// and the names at the corners.
   Panel panel(const std::array<std::string, 3>& names) const;
 
+  /// As it was made.
   const Options& options() const { return options_; }
 
  private:

@@ -14,17 +14,17 @@ namespace jampot {
 
 /// A composition to point out, by mole fractions.
 struct TriangleMark {
-  std::string text;
-  std::array<double, 3> x{};
+  std::string text;           ///< label
+  std::array<double, 3> x{};  ///< mole fractions
 };
 
 /// What the triangles of liquids and of residue curves have in common.
 struct TriangleFigureOptions {
-  DisplayUnits units;
-  Basis basis = Basis::mole;
-  Triangle::Options triangle;
-  std::set<std::string> hidden;  ///< layers not drawn
-  std::vector<TriangleMark> marks;
+  DisplayUnits units;                                              ///< units in which numbers are shown
+  Basis basis = Basis::mole;                                       ///< mole or mass fractions
+  Triangle::Options triangle;                                      ///< how the triangle is drawn
+  std::set<std::string> hidden;                                    ///< layers not drawn
+  std::vector<TriangleMark> marks;                                 ///< single points with a name
   std::vector<std::pair<std::size_t, std::size_t>> balance_lines;  ///< between two marks
   bool guide_lines = false;                                        ///< from marks to the three sides
 };

@@ -17,8 +17,8 @@ namespace jampot {
 
 /// Looks of the diagrams of boiling binaries.
 struct FigureOptions {
-  DisplayUnits units;
-  Basis basis = Basis::mole;
+  DisplayUnits units;             ///< units in which numbers are shown
+  Basis basis = Basis::mole;      ///< mole or mass fractions
   std::vector<DataSet> measured;  ///< laid over, substances in the order of the mixture
   /// Azeotropes as handbooks have them, laid over as small crosses.
   std::vector<Azeotrope> handbook{};

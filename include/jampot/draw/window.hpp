@@ -9,7 +9,8 @@ namespace jampot {
 
 /// Ends of the axes, in the units shown; an axis that is not given stays.
 struct Window {
-  std::optional<std::array<double, 2>> x, y;
+  std::optional<std::array<double, 2>> x,  ///< ends of the horizontal axis
+      y;                                   ///< ends of the vertical axis
 };
 
 /// The panel cut to the window: curves end at its frame, points and callouts outside are left out.

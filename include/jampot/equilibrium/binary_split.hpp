@@ -9,7 +9,8 @@ namespace jampot {
 
 /// Two liquids in equilibrium, as mole fractions of component 1: alpha is the one poorer in it.
 struct BinarySplit {
-  double x_alpha = 0, x_beta = 0;
+  double x1_alpha = 0,  ///< mole fraction of component 1 in the first liquid
+      x1_beta = 0;      ///< mole fraction of component 1 in the second liquid
   double residual = 0;  ///< largest difference of ln(x_i gamma_i) between the two
 };
 

@@ -11,10 +11,12 @@ namespace jampot {
 
 /// Two liquids and the vapour in equilibrium with both.
 struct BoilingLiquids {
-  std::vector<double> alpha, beta, y;  ///< mole fractions
-  double T_K = 0;
-  double share = 0;  ///< of beta in the whole liquid
-  double residual = 0;
+  std::vector<double> alpha,  ///< mole fractions of the first liquid
+      beta,                   ///< mole fractions of the second liquid
+      y;                      ///< mole fractions of the vapour
+  double T_K = 0;             ///< temperature, K
+  double share = 0;           ///< of beta in the whole liquid
+  double residual = 0;        ///< largest difference left in the equations
 };
 
 /// The equations ln(x phi) alike in both liquids and the vapour together with where the whole liquid lies on
@@ -22,7 +24,7 @@ struct BoilingLiquids {
 /// stay away. Allocates nothing once made.
 class BoilingLiquidsSolver {
  public:
-  static constexpr std::size_t most_components = 5;
+  static constexpr std::size_t most_components = 5;  ///< largest number of components
 
   /// The phases are borrowed and must outlive the solver. @pre liquid.size() <= most_components
   BoilingLiquidsSolver(Phase& liquid, Phase& vapour, double P_Pa);

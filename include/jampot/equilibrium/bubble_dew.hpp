@@ -10,17 +10,20 @@ namespace jampot {
 
 /// One vapour-liquid equilibrium.
 struct VlePoint {
-  double T_K = 0;
-  double P_Pa = 0;
-  std::vector<double> x, y;  ///< mole fractions of liquid and vapour
-  std::vector<double> K;     ///< y/x, with its limit where x = 0
+  double T_K = 0;         ///< temperature, K
+  double P_Pa = 0;        ///< pressure, Pa
+  std::vector<double> x,  ///< mole fractions of the liquid
+      y;                  ///< mole fractions of the vapour
+  std::vector<double> K;  ///< y/x, with its limit where x = 0
   std::vector<double>
       gamma;  ///< activity coefficients in the liquid; empty where an equation of state describes it
   /// Of a vapour that is not ideal: its fugacity coefficients; beside an activity model also those of the
   /// pure saturated vapours and the Poynting factors. Empty else.
-  std::vector<double> phi, phi_saturated, poynting;
-  double residual = 0;  ///< largest relative residual of the equilibrium equations
-  Notices notices;
+  std::vector<double> phi,  ///< fugacity coefficients in the vapour
+      phi_saturated,        ///< fugacity coefficients of the pure saturated vapours
+      poynting;             ///< Poynting factors
+  double residual = 0;      ///< largest relative residual of the equilibrium equations
+  Notices notices;          ///< what the reader must know
 };
 
 /// Bubble temperature of a liquid x at P_Pa.

@@ -8,15 +8,15 @@ namespace jampot {
 
 /// A critical solution point of a binary.
 struct CriticalSolution {
-  double T_K = 0;
-  double x1 = 0;
+  double T_K = 0;        ///< temperature, K
+  double x1 = 0;         ///< mole fraction of component 1
   bool upper = false;    ///< two liquids below it (an upper critical solution temperature), else above it
   double curvature = 0;  ///< what is left of the stability function there
 };
 
 /// Where a binary is least stable at a temperature.
 struct LeastStable {
-  double x1 = 0;
+  double x1 = 0;     ///< where the liquid is least stable
   double value = 1;  ///< of the stability function, 1 for an ideal liquid, negative where it parts
 };
 

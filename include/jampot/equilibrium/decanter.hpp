@@ -15,23 +15,24 @@ namespace jampot {
 struct DecantedLiquid {
   std::size_t rich_in =
       0;  ///< the substance of which it holds more than any other liquid, by the largest difference
-  std::vector<double> x, w;  ///< mole and mass fractions
-  double n = 0;              ///< mol, or mol/s where the feed flows
-  double m_kg = 0;           ///< kg, or kg/s
+  std::vector<double> x,  ///< mole fractions
+      w;                  ///< mass fractions
+  double n = 0;           ///< mol, or mol/s where the feed flows
+  double m_kg = 0;        ///< kg, or kg/s
   /// Density at the temperature of the liquids, volumes of the pure liquids added (no excess volume), kg/m3.
   Property density_kg_m3;
 };
 
 /// The heat to bring a feed to the temperature of its liquids; J, or W where the feed flows.
 struct Duty {
-  Property total;
+  Property total;       ///< heat to be added, in J of the whole feed (W of a flow)
   double sensible = 0;  ///< of the pure liquids, from their heat capacities
   double mixing = 0;    ///< change of the excess enthalpy, from the temperature dependence of the model
 };
 
 /// A feed parted into liquids: what there is of each, and what it took.
 struct Decanted {
-  double T_K = 0;
+  double T_K = 0;                       ///< temperature, K
   std::vector<DecantedLiquid> liquids;  ///< the lighter first where densities are known, else as found
   double residual = 0;                  ///< largest difference of ln(x_i gamma_i)
   double balance = 0;                   ///< largest error of the mass balance, as a share of the feed
@@ -39,12 +40,12 @@ struct Decanted {
   std::optional<double>
       bubble_pressure_Pa;    ///< of the liquids; nothing where no substance has a vapour pressure
   std::optional<Duty> duty;  ///< where a feed temperature was given
-  Notices notices;
+  Notices notices;           ///< what the reader must know
 };
 
 /// What a feed meets in a decanter.
 struct DecanterConditions {
-  double T_K = 298.15;
+  double T_K = 298.15;                 ///< temperature, K
   std::optional<double> feed_T_K;      ///< for the duty
   std::optional<double> P_Pa;          ///< to see whether a vapour would form
   std::optional<std::size_t> rich_in;  ///< the liquid richest in this substance comes first

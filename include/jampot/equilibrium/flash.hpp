@@ -20,11 +20,12 @@ struct FlashedPhase {
 
 /// The phases that a mixture is in at one state.
 struct Flashed {
-  std::vector<FlashedPhase> phases;
-  double residual = 0;  ///< largest difference of ln(x_i phi_i) between two phases
+  std::vector<FlashedPhase> phases;  ///< in the order of the kinds of phase
+  double residual = 0;               ///< largest difference of ln(x_i phi_i) between two phases
   /// Lowest distance from the common tangent plane that the last search found; negative only by rounding.
   double distance = 0;
 
+  /// Moles of vapour per mole of feed.
   double vapour_fraction() const;
 };
 
@@ -38,6 +39,7 @@ struct Flashed {
 /// and none can lead to the trivial solution.
 class FlashSolver {
  public:
+  /// With the kinds of phase that may form; they must outlive the solver.
   explicit FlashSolver(std::vector<Phase*> kinds);
   ~FlashSolver();
   FlashSolver(const FlashSolver&) = delete;

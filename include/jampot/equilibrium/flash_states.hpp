@@ -7,8 +7,9 @@ namespace jampot {
 
 /// A flashed feed at its state.
 struct FlashState {
-  double T_K = 0, P_Pa = 0;
-  Flashed flashed;
+  double T_K = 0,   ///< temperature, K
+      P_Pa = 0;     ///< pressure, Pa
+  Flashed flashed;  ///< phases and amounts
 };
 
 FlashState flash_at(Mixture& mixture, const State& at, std::span<const double> z);

@@ -9,8 +9,8 @@ namespace jampot {
 
 /// Bubble and dew points of a mixture whose phases are one equation of state.
 struct FluidBoundary {
-  IncipientState state;
-  bool splits = false;  ///< a further liquid lies below the tangent plane: what was found is not stable
+  IncipientState state;  ///< of the incipient phase
+  bool splits = false;   ///< a further liquid lies below the tangent plane: what was found is not stable
 };
 
 /// Where a liquid z begins to boil (`bubble`) or a vapour z begins to condense, at held pressure (temperature

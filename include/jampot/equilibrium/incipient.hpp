@@ -14,11 +14,12 @@ namespace jampot {
 ///   ln K_i + ln phi_i(incipient, w) - ln phi_i(known, z) = 0,  w_i = z_i K_i,  sum_i w_i = 1.
 /// Written in ln K, so that components absent from z still have their limiting K.
 struct IncipientState {
+  /// With room for n components.
   explicit IncipientState(std::size_t n = 0) : ln_K(n), w(n) {}
-  double T_K = 0;
-  double P_Pa = 0;
-  std::vector<double> ln_K;
-  std::vector<double> w;
+  double T_K = 0;            ///< temperature, K
+  double P_Pa = 0;           ///< pressure, Pa
+  std::vector<double> ln_K;  ///< ln of w over the composition of the other phase
+  std::vector<double> w;     ///< mole fractions of the incipient phase
   double residual =
       0;  ///< largest absolute residual of the equations (they are logarithms: a relative error)
 };

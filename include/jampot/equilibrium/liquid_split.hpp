@@ -19,6 +19,7 @@ struct LiquidSplit {
   /// negative only by rounding.
   double distance = 0;
 
+  /// Number of liquids.
   std::size_t phases() const { return x.size(); }
 };
 
@@ -49,6 +50,7 @@ class LiquidSplitter {
   /// ln(x_i gamma_i) at a composition.
   std::vector<double> ln_activities(std::span<const double> x);
 
+  /// Samples of the Gibbs energy, for further searches.
   LiquidSurface& surface() { return surface_; }
 
  private:

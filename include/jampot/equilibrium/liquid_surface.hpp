@@ -11,7 +11,7 @@ namespace jampot {
 /// The smallest curvature of the Gibbs energy of mixing/(RT) against that of an ideal liquid: 1 for an ideal
 /// one, negative where the liquid cannot exist even for a while (inside the spinodal).
 struct Curvature {
-  double value = 1;
+  double value = 1;  ///< smallest eigenvalue, scaled: below 0 the liquid is unstable
   /// The change of amounts along which it is smallest, summing to zero, of length 1 in the measure
   /// sum u_i^2/x_i. Empty where it was not asked for.
   std::vector<double> direction;
@@ -26,11 +26,16 @@ Curvature smallest_curvature(ActivityModel& model, std::span<const double> x, bo
 /// a quasi-random sequence beside the pure ones and the middles of all pairs.
 class LiquidSurface {
  public:
+  /// Samples the model at one temperature; the model must outlive it.
   LiquidSurface(ActivityModel& model, double T_K);
 
+  /// Temperature, K.
   double T_K() const { return T_K_; }
+  /// The model it was made with.
   ActivityModel& model() const { return *model_; }
+  /// Number of samples.
   std::size_t size() const { return g_.size(); }
+  /// Composition of a sample.
   std::span<const double> x(std::size_t sample) const;
   double spacing() const;  ///< of neighbours, in mole fraction; 1 where there is no lattice
 

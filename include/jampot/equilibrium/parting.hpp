@@ -11,20 +11,21 @@ namespace jampot {
 
 /// A phase and the amounts in it, in moles per mole of the whole.
 struct PhaseAmounts {
-  Phase* phase = nullptr;
-  std::vector<double> n;
+  Phase* phase = nullptr;  ///< its model
+  std::vector<double> n;   ///< moles of each component
 
+  /// Moles in all.
   double total() const;
   std::vector<double> fractions() const;  ///< mole fractions; @pre total() > 0
 };
 
 /// How a parting ended.
 struct Parting {
-  bool converged = false;
-  double residual = 0;  ///< largest difference of ln(x_i phi_i) between two phases
-  double gibbs = 0;     ///< sum n_i ln(x_i phi_i) of all phases
-  int iterations = 0;
-  int vanished = -1;  ///< number of a phase whose amount went to zero: there are fewer phases
+  bool converged = false;  ///< true where the solver met its tolerance
+  double residual = 0;     ///< largest difference of ln(x_i phi_i) between two phases
+  double gibbs = 0;        ///< sum n_i ln(x_i phi_i) of all phases
+  int iterations = 0;      ///< steps taken
+  int vanished = -1;       ///< number of a phase whose amount went to zero: there are fewer phases
 };
 
 /// Newton's method on the Gibbs energy in the amounts, with a line search that only goes downhill: what

@@ -10,7 +10,7 @@ namespace jampot {
 
 /// A critical composition at one temperature: the end of the tie lines of three components.
 struct PlaitPoint {
-  std::vector<double> x;
+  std::vector<double> x;          ///< mole fractions
   std::vector<double> direction;  ///< of the tie lines that end there, in mole fractions
   double curvature =
       0;             ///< what is left of the first condition: the smallest curvature (see smallest_curvature)

@@ -12,14 +12,14 @@ namespace jampot {
 
 /// A composition whose phase would lower the Gibbs energy.
 struct MoreStable {
-  std::vector<double> composition;
+  std::vector<double> composition;  ///< of the phase that is more stable
   double excess =
       0;  ///< sum of the unnormalised mole numbers minus one: positive where it lowers the Gibbs energy
 };
 
 /// Where one descent on the tangent-plane distance ended.
 struct TangentMinimum {
-  std::vector<double> composition;
+  std::vector<double> composition;  ///< mole fractions at the minimum
   double distance = 0;  ///< sum w_i (ln w_i + ln phi_i(w) - ln f_i), in units of RT; negative: more stable
 };
 
@@ -30,7 +30,7 @@ struct DescentLimits {
   /// Compositions that are known to lie on the plane; a descent that comes as near as this to one of them
   /// ends there.
   std::span<const std::vector<double>> known{};
-  double near_known = 0;
+  double near_known = 0;               ///< distance to a known composition below which a descent ends
   std::span<const double> ln_start{};  ///< logarithms of the start, where they are known already
 };
 

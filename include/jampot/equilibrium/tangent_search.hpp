@@ -9,14 +9,15 @@ namespace jampot {
 
 /// A composition and the description of the phase that it would have.
 struct TangentCandidate {
-  std::size_t kind = 0;
-  TangentMinimum minimum{{}, HUGE_VAL};
+  std::size_t kind = 0;                  ///< number of the kind of phase
+  TangentMinimum minimum{{}, HUGE_VAL};  ///< lowest point found
 };
 
 /// Searches every description of a phase from many starts: what boils off first and what condenses first, the
 /// middle, and every nearly pure component. Keeps its scratch space between calls.
 class TangentSearch {
  public:
+  /// With the kinds of phase that may form; they must outlive the search.
   explicit TangentSearch(std::vector<Phase*> kinds) : kinds_(std::move(kinds)) {}
 
   /// ln phi of the first phase of the last search.

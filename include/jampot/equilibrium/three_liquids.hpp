@@ -17,12 +17,13 @@ std::optional<ThreeLiquids> three_liquids_near(ActivityModel& model, double T_K,
 
 /// Three liquids and their vapour: at a pressure there is one such state, whatever the amounts.
 struct ThreeBoilingLiquids {
-  ThreeLiquids liquids{};
-  std::array<double, 3> y{};
-  double T_K = 0;
+  ThreeLiquids liquids{};     ///< the three liquids
+  std::array<double, 3> y{};  ///< mole fractions of the vapour
+  double T_K = 0;             ///< temperature, K
 
   /// The shares of the liquids in a whole of composition x; all positive inside their triangle.
   std::array<double, 3> shares(const std::array<double, 3>& x) const;
+  /// True where the overall composition x lies in their triangle.
   bool contain(const std::array<double, 3>& x) const;
 };
 

@@ -13,7 +13,8 @@ struct ProgramOutput {
   bool interrupted = false;  ///< ended by a signal
   bool out_of_time = false;  ///< ended because it took longer than it may
   int status = 0;            ///< its exit status, where it ended by itself
-  std::string out, said;     ///< standard output and standard error
+  std::string out,           ///< standard output
+      said;                  ///< standard error
 };
 
 /// What a program is given beside its words.

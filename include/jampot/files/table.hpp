@@ -10,10 +10,10 @@ namespace jampot {
 
 /// A column of a table and how its numbers are shown.
 struct Column {
-  std::string name;  ///< "T", "x(methanol)"
-  Dimension dimension = Dimension::number;
-  int decimals = 4;         ///< shown on the screen; CSV gets full precision
-  bool difference = false;  ///< a deviation: its unit is that of a difference
+  std::string name;                         ///< "T", "x(methanol)"
+  Dimension dimension = Dimension::number;  ///< of its numbers
+  int decimals = 4;                         ///< shown on the screen; CSV gets full precision
+  bool difference = false;                  ///< a deviation: its unit is that of a difference
 };
 
 /// An empty cell, a number in SI, or a text.
@@ -21,9 +21,9 @@ using Cell = std::variant<std::monostate, double, std::string>;
 
 /// A table of SI values and texts.
 struct Table {
-  std::string title;
-  std::vector<Column> columns;
-  std::vector<std::vector<Cell>> rows;
+  std::string title;                    ///< heading
+  std::vector<Column> columns;          ///< in order
+  std::vector<std::vector<Cell>> rows;  ///< cells in the order of the columns
 };
 
 /// "T [degC]": name and unit of a column.

@@ -18,6 +18,7 @@ class UnnamedFile {
   UnnamedFile(const UnnamedFile&) = delete;
   UnnamedFile& operator=(const UnnamedFile&) = delete;
 
+  /// File descriptor, open as long as this lives.
   int descriptor() const { return descriptor_; }
   /// A name under which this program can open it (Linux).
   std::string path() const;

@@ -19,6 +19,7 @@ namespace jampot {
 /// 0.26992 w^2 (D.-Y. Peng, D. B. Robinson, Ind. Eng. Chem. Fundam. 15 (1976) 59-64).
 class CubicEquation final : public EquationOfState {
  public:
+  /// Which of the two equations.
   enum class Form { soave_redlich_kwong, peng_robinson };
 
   /// @param translated volumes are translated so that liquid densities come out right: c = 0.40768 (0.29441 -
@@ -43,12 +44,18 @@ class CubicEquation final : public EquationOfState {
 
   /// For those who want to see the calculation (--working).
   struct Mixed {
-    double a, b, A, B;            ///< of the mixture; A = a P/(R T)^2, B = b P/(R T)
+    double a,                     ///< attraction, J m3/mol2
+        b,                        ///< co-volume, m3/mol
+        A,                        ///< a P/(R T)^2
+        B;                        ///< b P/(R T)
     std::array<double, 4> cubic;  ///< coefficients of Z^3, Z^2, Z, 1
   };
+  /// Parameters of the mixture.
   Mixed mixed(double T_K, double P_Pa, std::span<const double> x);
   double a(std::size_t i, double T_K);  ///< Pa m6/mol2
+  /// Co-volume of a component, m3/mol.
   double b(std::size_t i) const { return b_[i]; }
+  /// Binary interaction parameter.
   double k(std::size_t i, std::size_t j) const { return k_[i * size() + j]; }
 
  private:

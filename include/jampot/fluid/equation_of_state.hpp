@@ -24,31 +24,49 @@ struct HelmholtzWanted {
 /// The reduced residual Helmholtz energy F = A^r(T, V, n)/(R T) and its derivatives, V in m3 for the amounts
 /// n in mol.
 struct Helmholtz {
+  /// With room for n components.
   explicit Helmholtz(std::size_t n = 0) : i(n), iV(n), iT(n), ij(n * n) {}
-  double F = 0, V = 0, VV = 0, T = 0, TV = 0, TT = 0;  ///< F and its derivatives with what the letters say
-  std::vector<double> i, iV, iT;                       ///< with n_i, and further with V and T
-  std::vector<double> ij;                              ///< [i*n + j]
+  double F = 0,            ///< residual Helmholtz energy over R T
+      V = 0,               ///< derivative with V
+      VV = 0,              ///< second derivative with V
+      T = 0,               ///< derivative with T
+      TV = 0,              ///< with T and V
+      TT = 0;              ///< second derivative with T
+  std::vector<double> i,   ///< with n_i
+      iV,                  ///< with n_i and V
+      iT;                  ///< with n_i and T
+  std::vector<double> ij;  ///< [i*n + j]
 };
 
 /// A volume at which the equation gives the pressure asked for.
 struct VolumeRoot {
-  double v_m3_mol = 0;
-  double Z = 0;
+  double v_m3_mol = 0;  ///< molar volume, m3/mol
+  double Z = 0;         ///< compressibility factor P v/(R T)
   double gibbs = 0;  ///< of several: residual Gibbs energy/(RT), sum x_i ln phi_i; the lowest one is stable
 };
 
 /// Up to three volumes, the smallest first.
 class VolumeRoots {
  public:
+  /// Adds one; at most three.
   void add(const VolumeRoot& root) { roots_[size_++] = root; }
+  /// Number of roots.
   std::size_t size() const { return size_; }
+  /// True where there is none.
   bool empty() const { return size_ == 0; }
+  /// First root.
   const VolumeRoot* begin() const { return roots_.data(); }
+  /// Past the last root.
   const VolumeRoot* end() const { return roots_.data() + size_; }
+  /// First root.
   VolumeRoot* begin() { return roots_.data(); }
+  /// Past the last root.
   VolumeRoot* end() { return roots_.data() + size_; }
+  /// Smallest volume.
   const VolumeRoot& front() const { return roots_[0]; }
+  /// Largest volume.
   const VolumeRoot& back() const { return roots_[size_ - 1]; }
+  /// One of them, not checked.
   const VolumeRoot& operator[](std::size_t k) const { return roots_[k]; }
   /// The one with the lowest Gibbs energy. @pre not empty
   const VolumeRoot& stable() const;
@@ -102,23 +120,28 @@ class EquationOfState {
   const Notices& notices() const { return notices_; }
 
  protected:
-  Notices notices_;
+  Notices notices_;  ///< filled by the constructors of the equations
 };
 
 /// Which derivatives of ln phi_i are wanted.
 struct FluidDerivatives {
-  bool T = false, ln_P = false, composition = false;
+  bool T = false,           ///< with temperature
+      ln_P = false,         ///< with the logarithm of pressure
+      composition = false;  ///< with amounts
 };
 
 /// What follows from F at one state, for one mole of mole fractions x.
 struct FluidState {
+  /// With room for n components.
   explicit FluidState(std::size_t n = 0) : ln_phi(n), dT(n), dln_P(n), dn(n * n), helmholtz(n) {}
-  double P_Pa = 0, Z = 0;
-  double v_m3_mol = 0;  ///< molar volume after translation
-  std::vector<double> ln_phi;
+  double P_Pa = 0,                ///< pressure, Pa
+      Z = 0;                      ///< compressibility factor P v/(R T)
+  double v_m3_mol = 0;            ///< molar volume after translation
+  std::vector<double> ln_phi;     ///< ln of the fugacity coefficients
   double h_residual_J_mol = 0;    ///< enthalpy less that of the ideal gas at the same T
   double s_residual_J_mol_K = 0;  ///< entropy less that of the ideal gas at the same T and P
-  std::vector<double> dT, dln_P;  ///< of ln phi_i, at constant P and T
+  std::vector<double> dT,         ///< derivatives of ln phi with T
+      dln_P;                      ///< derivatives of ln phi with ln P
   std::vector<double> dn;         ///< [i*n + k] d ln phi_i/d n_k for one mole in all
   Helmholtz helmholtz;            ///< from which all this was computed
 };

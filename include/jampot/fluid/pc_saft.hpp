@@ -17,6 +17,7 @@ class PcSaft final : public EquationOfState {
   /// k_ij between the dispersion energies: from `interactions`, else published, else 0 with a notice.
   /// @throws CalculationError naming every substance without parameters
   explicit PcSaft(const std::vector<Substance>& substances, const InteractionTable& interactions = {});
+  /// A copy with a state of its own.
   PcSaft(const PcSaft& other);
   PcSaft& operator=(const PcSaft&) = delete;
   ~PcSaft() override;
@@ -32,22 +33,26 @@ class PcSaft final : public EquationOfState {
   bool vapour_like(double T_K, double v_m3_mol, std::span<const double> x) override;
 
   // For those who want to see the calculation (--working).
+  /// Binary interaction parameter.
   double k(std::size_t i, std::size_t j) const;
   double diameter_A(std::size_t i, double T_K) const;  ///< temperature-dependent segment diameter
   /// Share of space that the segments fill, zeta_3.
   double packing_fraction(double T_K, double v_m3_mol, std::span<const double> x) const;
   /// A density step of the last `volumes`: packing fraction and pressure.
   struct Step {
-    double packing_fraction, P_Pa;
+    double packing_fraction,  ///< packing fraction tried
+        P_Pa;                 ///< pressure there, Pa
   };
+  /// How the density was found last.
   const std::vector<Step>& steps() const { return steps_; }
   /// Share of the sites of each kind that are not bonded, at the state of the last `evaluate`.
   struct FreeSites {
-    std::size_t component;
-    int number;        ///< of such sites on a molecule
-    std::string kind;  ///< "donor", "acceptor" or "both"
-    double share;
+    std::size_t component;  ///< its number
+    int number;             ///< of such sites on a molecule
+    std::string kind;       ///< "donor", "acceptor" or "both"
+    double share;           ///< share of its sites that is not bonded
   };
+  /// Of the state evaluated last.
   std::vector<FreeSites> free_sites() const;
 
  private:
@@ -67,9 +72,9 @@ class PcSaft final : public EquationOfState {
 
 /// Published k_ij of PC-SAFT between two substances, with its source.
 struct PublishedInteraction {
-  double value;
-  std::string source;
-  char grade;
+  double value;        ///< k_ij
+  std::string source;  ///< where the values come from
+  char grade;          ///< A to D, how well the source is established
 };
 std::optional<PublishedInteraction> published_pc_saft_interaction(const std::string& first,
                                                                   const std::string& second);

@@ -8,9 +8,11 @@ namespace jampot {
 
 /// Liquid and vapour of a pure substance with the same Gibbs energy.
 struct PureSaturation {
-  double T_K = 0, P_Pa = 0;
-  double v_liquid_m3_mol = 0, v_vapour_m3_mol = 0;
-  double Hvap_J_mol = 0;
+  double T_K = 0,              ///< temperature, K
+      P_Pa = 0;                ///< pressure, Pa
+  double v_liquid_m3_mol = 0,  ///< molar volume of the liquid, m3/mol
+      v_vapour_m3_mol = 0;     ///< molar volume of the vapour, m3/mol
+  double Hvap_J_mol = 0;       ///< enthalpy of vaporisation, J/mol
 };
 
 /// Component `of` alone, at T_K. Nothing above the critical temperature of the equation (or where vapour and
@@ -21,7 +23,8 @@ std::optional<PureSaturation> pure_saturation_T(EquationOfState& equation, std::
 
 /// Critical temperature and pressure of a component by the equation itself.
 struct PureCritical {
-  double T_K = 0, P_Pa = 0;
+  double T_K = 0,  ///< temperature, K
+      P_Pa = 0;    ///< pressure, Pa
 };
 PureCritical pure_critical(EquationOfState& equation, std::size_t of);
 

@@ -12,19 +12,25 @@ namespace jampot {
 
 /// A second virial coefficient and its derivatives with T; m3/mol, K.
 struct VirialCoefficient {
-  double value = 0, dT = 0, dTT = 0;
+  double value = 0,  ///< m3/mol
+      dT = 0,        ///< first derivative with T
+      dTT = 0;       ///< second derivative with T
 };
 
 /// B_ij of every pair at a temperature. Holds scratch space: one object per thread.
 class VirialCoefficients {
  public:
   virtual ~VirialCoefficients() = default;
+  /// As users write it.
   virtual std::string_view name() const = 0;
+  /// An independent copy.
   virtual std::unique_ptr<VirialCoefficients> clone() const = 0;
 
+  /// Number of components.
   std::size_t size() const { return size_; }
   /// Computes all pairs where the temperature has changed.
   void set_temperature(double T_K);
+  /// Coefficient of a pair at the temperature set last.
   const VirialCoefficient& total(std::size_t i, std::size_t j) const { return total_[i * size_ + j]; }
   /// The share of pairs that stay together (metastable, bound, chemically associated): what an associating
   /// vapour treats as dimers. The rest, total - bound, is that of free molecules.
@@ -35,13 +41,16 @@ class VirialCoefficients {
   const Notices& notices() const { return notices_; }
 
  protected:
+  /// For that many components.
   explicit VirialCoefficients(std::size_t size) : size_(size), total_(size * size), bound_(size * size) {}
+  /// Fills the coefficients of all pairs at T_K.
   virtual void compute(double T_K) = 0;
+  /// Sets a pair, in both orders: all of it and the part that is bound in dimers.
   void set(std::size_t i, std::size_t j, const VirialCoefficient& total, const VirialCoefficient& bound);
 
-  std::size_t size_;
-  bool dimers_ = false;
-  Notices notices_;
+  std::size_t size_;     ///< number of components
+  bool dimers_ = false;  ///< true where a component dimerises
+  Notices notices_;      ///< filled by the constructors
 
  private:
   double T_K_ = 0;
@@ -56,7 +65,9 @@ class TsonopoulosVirial final : public VirialCoefficients {
   /// @throws CalculationError naming every substance whose critical point or acentric factor is not known
   explicit TsonopoulosVirial(const std::vector<Substance>& substances,
                              const InteractionTable& interactions = {});
+  /// As users write it.
   std::string_view name() const override { return "tsonopoulos"; }
+  /// An independent copy.
   std::unique_ptr<VirialCoefficients> clone() const override {
     return std::make_unique<TsonopoulosVirial>(*this);
   }
@@ -77,8 +88,11 @@ class TsonopoulosVirial final : public VirialCoefficients {
 /// Prausnitz et al. (1980).
 class HaydenOConnellVirial final : public VirialCoefficients {
  public:
+  /// Throws MissingData where a constant of the method is missing.
   explicit HaydenOConnellVirial(const std::vector<Substance>& substances);
+  /// As users write it.
   std::string_view name() const override { return "virial"; }
+  /// An independent copy.
   std::unique_ptr<VirialCoefficients> clone() const override {
     return std::make_unique<HaydenOConnellVirial>(*this);
   }

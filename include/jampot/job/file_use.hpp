@@ -20,6 +20,7 @@ bool same_file(const std::filesystem::path& a, const std::filesystem::path& b);
 /// called, `path` where it is read. Nothing where it cannot be read: whoever uses it says so.
 std::vector<std::string> named_in_mixture(const std::string& mixture_file, const std::filesystem::path& path);
 
+/// A file that a job reads or writes.
 struct FileUse {
   std::vector<std::string> reads;   ///< files that exist, those named by a mixture file among them
   std::vector<std::string> writes;  ///< as named

@@ -20,25 +20,27 @@ struct StepOption {
 
 /// What a job has to know of a command.
 struct StepCommand {
-  std::string name;
+  std::string name;      ///< as users write it
   std::string argument;  ///< the key of what it is about: "substances", "data", "about"; empty: nothing
-  std::map<std::string, StepOption> options;
+  std::map<std::string, StepOption> options;  ///< by name
 };
 
 /// What became of a step.
 struct StepResult {
+  /// How far a step came.
   enum class Outcome { waiting, done, failed, skipped };
-  Outcome outcome = Outcome::waiting;
-  bool wrong_request = false;  ///< of a failed one: the request or a file is wrong
-  std::string message{};       ///< why it failed or was skipped
-  Answer answer{};
-  std::vector<std::string> files{};
+  Outcome outcome = Outcome::waiting;  ///< how far it came
+  bool wrong_request = false;          ///< of a failed one: the request or a file is wrong
+  std::string message{};               ///< why it failed or was skipped
+  Answer answer{};                     ///< tables, figure and notices
+  std::vector<std::string> files{};    ///< files it wrote
 };
 
 /// Who knows the commands and runs them. The command-line tool is one.
 class StepCommands {
  public:
   virtual ~StepCommands() = default;
+  /// All commands a job can use.
   virtual const std::vector<StepCommand>& list() const = 0;
   /// Runs "COMMAND --key=value ... -- about ..." and writes its files; several at a time, from any thread.
   virtual StepResult run(const std::vector<std::string>& words) const = 0;
@@ -46,16 +48,16 @@ class StepCommands {
 
 /// One step with its words and what it waits for.
 struct PlannedStep {
-  const JobStep* step = nullptr;
+  const JobStep* step = nullptr;         ///< as it stands in the file
   std::vector<std::string> words{};      ///< as on a command line
   std::vector<std::size_t> waits_for{};  ///< steps before it
   std::vector<std::string> reads{};      ///< files, as named
-  std::vector<std::string> writes{};
+  std::vector<std::string> writes{};     ///< files it will write
 };
 
 /// The steps of a job in their order.
 struct JobPlan {
-  std::vector<PlannedStep> steps{};
+  std::vector<PlannedStep> steps{};         ///< in the order of the file
   std::vector<const JobSetting*> unused{};  ///< of the mixture: no step's command knows them
 };
 
@@ -81,7 +83,7 @@ std::vector<std::string> write_report(const Job& job, const std::vector<StepResu
 
 /// A job from file to answer.
 struct JobOutcome {
-  Answer answer{};
+  Answer answer{};                                       ///< of the job as a whole
   std::vector<std::pair<std::string, bool>> failures{};  ///< messages, and whether the request was wrong
 
   /// @throws RequestError or CalculationError with all messages, where there are any

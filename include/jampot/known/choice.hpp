@@ -7,9 +7,10 @@
 
 namespace jampot {
 
+/// A model chosen by how it does on the facts.
 struct ChosenModel {
-  std::string model{};
-  std::string why{};  ///< ", which agrees with 12 of 14 handbook facts of these substances; unifac with 10"
+  std::string model{};  ///< its name
+  std::string why{};    ///< ", which agrees with 12 of 14 handbook facts of these substances; unifac with 10"
 };
 
 /// The first of `models` (words that need no further choice) of those with the smallest share of misses,

@@ -29,23 +29,25 @@ std::string_view name_of(FactKind kind);
 /// One fact in SI. Middle values of several printings: 1 K, 0.03 in mole fraction and a factor of 1.3 in
 /// solubilities are their uncertainty.
 struct Fact {
-  FactKind kind = FactKind::azeotrope;
+  FactKind kind = FactKind::azeotrope;    ///< what it is about
   std::vector<std::string> substances{};  ///< names of the bank
   double T_K = 0;                         ///< 0 of a pair without azeotrope
   double P_Pa = 0;                        ///< of an azeotrope or its absence
   std::vector<double> x{};                ///< of an azeotrope, where known; of an excess enthalpy
-  bool heterogeneous = false;
+  bool heterogeneous = false;             ///< of an azeotrope: true where two liquids boil
   bool either = false;   ///< of an azeotrope near the binodal: homogeneous or heterogeneous, not to be judged
   bool maximum = false;  ///< boiling temperature of an azeotrope of two
   /// Of a solubility: mole fraction of the first in the liquid rich in the second, and of the second in the
   /// liquid rich in the first, each where known.
-  std::optional<double> x1_dilute{}, x2_dilute{};
-  bool upper = false;  ///< of a critical solution temperature: two liquids below it
+  std::optional<double> x1_dilute{},  ///< mole fraction of component 1 where it is the dilute one
+      x2_dilute{};                    ///< mole fraction of component 2 where it is the dilute one
+  bool upper = false;                 ///< of a critical solution temperature: two liquids below it
   /// Activity coefficient; ratio of mass fractions, extract over raffinate; J/mol.
   double value = 0;
-  char grade = 'C';  ///< A and B count; one of grade C counts beside another fact
-  std::string_view source{};
+  char grade = 'C';           ///< A and B count; one of grade C counts beside another fact
+  std::string_view source{};  ///< where the values come from
 
+  /// True where it is a fact of these two, in either order.
   bool about(std::string_view first, std::string_view second) const;
 };
 
@@ -55,6 +57,7 @@ class KnownFacts {
   /// Those of the built-in bank.
   static const KnownFacts& built_in();
 
+  /// All of them.
   std::span<const Fact> all() const { return facts_; }
   /// Facts that are about some of these substances and no other, pairs first.
   std::vector<const Fact*> among(const std::vector<std::string>& substances) const;

@@ -13,7 +13,7 @@ namespace jampot {
 struct PairFromFacts {
   PairParameters pair{};         ///< source: "fitted to handbook facts (2 azeotropes, 1 solubility)"
   std::vector<HeldFact> held{};  ///< all facts about the pair
-  double alpha = 0;
+  double alpha = 0;              ///< non-randomness of NRTL
   /// No fact of grade A or B of an azeotrope, its absence, a miscibility or a solubility fails.
   bool sound() const;
 };

@@ -25,17 +25,21 @@ std::string_view name_of(Holding holding);
 
 /// A fact with what a model says there.
 struct HeldFact {
-  const Fact* fact = nullptr;
-  Holding holding = Holding::not_judged;
-  double T_K = 0;           ///< of the model's azeotrope, or its critical solution temperature
-  std::vector<double> x{};  ///< of the model's azeotrope
-  bool heterogeneous = false;
-  std::optional<double> x1_dilute{}, x2_dilute{};  ///< of its two liquids
-  double value = 0;                                ///< activity coefficient, ratio or excess enthalpy
+  const Fact* fact = nullptr;             ///< the fact
+  Holding holding = Holding::not_judged;  ///< how the model does
+  double T_K = 0;                         ///< of the model's azeotrope, or its critical solution temperature
+  std::vector<double> x{};                ///< of the model's azeotrope
+  bool heterogeneous = false;             ///< azeotrope of the model: true where two liquids boil
+  std::optional<double>
+      x1_dilute{},    ///< mole fraction of component 1 where it is the dilute one, of the model
+      x2_dilute{};    ///< mole fraction of component 2 where it is the dilute one, of the model
+  double value = 0;   ///< activity coefficient, ratio or excess enthalpy
   double factor = 1;  ///< model over fact, where both are positive: the one further from 1
   std::string why{};  ///< why it was not judged
 
+  /// True where the model answers at all.
   bool judged() const { return holding != Holding::not_judged; }
+  /// True where it contradicts the fact.
   bool fails() const { return judged() && holding != Holding::agrees; }
   /// "handbooks have ...; unifac has ..."
   std::string sentence(const std::string& model) const;
@@ -43,9 +47,11 @@ struct HeldFact {
 
 /// A model on many facts.
 struct OnFacts {
-  int judged = 0, agreeing = 0;
+  int judged = 0,     ///< facts the model answers
+      agreeing = 0;   ///< facts it agrees with
   double misses = 0;  ///< weighted: a fact of grade C counts half, what is invented or missing double
 
+  /// Counts one more fact.
   void add(const HeldFact& held);
 };
 
@@ -65,9 +71,10 @@ Notices failures(const std::vector<HeldFact>& held, const std::string& model);
 
 /// Where an answer is used: only facts near it count.
 struct UsedAt {
-  double low_Pa = 0,
-         high_Pa = 0;  ///< azeotropes within a factor of 1.5 of these; 0: no vapour is part of the answer
-  double low_K = 0, high_K = 0;  ///< what is known of liquids within 20 K of these
+  double low_Pa = 0,  ///< lowest pressure used, Pa
+      high_Pa = 0;    ///< azeotropes within a factor of 1.5 of these; 0: no vapour is part of the answer
+  double low_K = 0,   ///< lowest temperature used, K
+      high_K = 0;     ///< what is known of liquids within 20 K of these
 };
 
 /// How the model of a mixture does on the facts about its pairs and triples near these conditions: notices

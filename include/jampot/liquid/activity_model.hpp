@@ -13,9 +13,10 @@ namespace jampot {
 
 /// One adjustable quantity of a model, e.g. tau_12 of the pair (i, j).
 struct ModelTerm {
-  std::size_t i, j;  ///< component numbers, i < j; "_12" in `name` reads i with j
-  std::string name;
-  TemperatureFunction function;
+  std::size_t i,                 ///< component number
+      j;                         ///< component number, i < j; "_12" in `name` reads i with j
+  std::string name;              ///< as fits and files call it
+  TemperatureFunction function;  ///< of temperature
 };
 
 class Working;

@@ -5,7 +5,9 @@ namespace jampot {
 
 /// A sum that changes evenly along the line: value + slope * s.
 struct AlongLine {
-  double value = 0, slope = 0;
+  double value = 0,  ///< the sum
+      slope = 0;     ///< its derivative along the line
+  /// Adds factor times a quantity that is `at` and changes by `change`.
   void add(double factor, double at, double change) {
     value += factor * at;
     slope += factor * change;

@@ -13,6 +13,6 @@ namespace jampot {
 /// dn that is not symmetric, dn, dT, the third derivative and the derivatives with terms against differences.
 /// @returns a sentence for each kind of fault with the state where it is largest; empty: none was found
 std::vector<std::string> check_model(const ActivityModel& model,
-                                     std::array<double, 2> range_K = {290.0, 370.0});
+                                     std::array<double, 2> T_range_K = {290.0, 370.0});
 
 }  // namespace jampot

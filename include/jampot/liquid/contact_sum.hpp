@@ -15,14 +15,19 @@ namespace jampot {
 /// homogeneous of degree one in s.
 class ContactSum {
  public:
+  /// For that many components.
   explicit ContactSum(std::size_t size)
       : n_(size), psi_(size * size, 1.0), dpsi_(size * size), inverse_T_(size), share_(size), weight_(size) {}
 
+  /// Number of components.
   std::size_t size() const { return n_; }
   /// psi_mk and d psi_mk / dT, row m, column k; to be filled by the model at each temperature.
   double& psi(std::size_t m, std::size_t k) { return psi_[m * n_ + k]; }
+  /// Weight of a contact.
   double psi(std::size_t m, std::size_t k) const { return psi_[m * n_ + k]; }
+  /// Derivative of the weight with T.
   double& dpsi(std::size_t m, std::size_t k) { return dpsi_[m * n_ + k]; }
+  /// Derivative of the weight with T.
   double dpsi(std::size_t m, std::size_t k) const { return dpsi_[m * n_ + k]; }
 
   /// dE/ds_j = 1 - ln(T_j/S) - sum_k s_k psi_jk / T_k. Keeps the sums for the calls below.
@@ -43,8 +48,10 @@ class ContactSum {
 
   /// dE/dpsi_ab and its change with T at the surfaces of the last `gradient`.
   struct EntrySlope {
-    double value, dT;
+    double value,  ///< derivative of the sum
+        dT;        ///< its derivative with T
   };
+  /// Derivative with one psi.
   EntrySlope entry_slope(std::span<const double> s, std::size_t a, std::size_t b) const;
 
  private:

@@ -10,9 +10,12 @@ namespace jampot {
 
 /// Henry's constant of a solute in a solvent, H = limit of f/x, Pa: ln H = constant + slope/T.
 struct HenryConstant {
-  std::size_t solute = 0, solvent = 0;  ///< numbers in the mixture
-  double constant = 0, slope_K = 0;
+  std::size_t solute = 0,  ///< number of the dissolved gas
+      solvent = 0;         ///< number of the solvent
+  double constant = 0,     ///< ln of the constant in Pa at infinite temperature
+      slope_K = 0;         ///< over T, K
 
+  /// Ln of the constant in Pa.
   double ln_H(double T_K) const { return constant + slope_K / T_K; }
 };
 
@@ -33,6 +36,7 @@ class HenrySolution final : public ActivityModel {
   /// @throws RequestError naming a solute without its constant in one of the solvents
   HenrySolution(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> solvents,
                 std::vector<HenryConstant> constants);
+  /// A copy with a state of its own.
   HenrySolution(const HenrySolution& other);
   HenrySolution& operator=(const HenrySolution&) = delete;
 
@@ -43,7 +47,9 @@ class HenrySolution final : public ActivityModel {
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
   void write_out(Working& page) const override;
+  /// True where a component is dissolved by Henry's law.
   bool is_solute(std::size_t i) const { return solute_[i]; }
+  /// All constants.
   const std::vector<HenryConstant>& constants() const { return constants_; }
 
  private:

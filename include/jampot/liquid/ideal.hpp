@@ -7,7 +7,9 @@ namespace jampot {
 /// The ideal solution: every activity coefficient is 1 (Raoult's law).
 class IdealSolution final : public ActivityModel {
  public:
+  /// For that many components.
   explicit IdealSolution(std::size_t size) : size_(size) {}
+  /// What the model is, for users and for fits.
   static ModelDescription description();
 
   std::string_view name() const override { return "ideal"; }

@@ -18,12 +18,13 @@ namespace jampot {
 /// Eng. Chem. 40 (1948) 345-348.
 class Margules final : public PairModel {
  public:
-  static constexpr std::string_view model_name = "margules";
+  static constexpr std::string_view model_name = "margules";  ///< as users write it
 
   /// `pairs[p]` for i < j in the order (0,1), (0,2), ... (1,2), ..., with i as substance 1.
   /// @throws RequestError where a pair lacks A_12 or A_21, or names another term.
   Margules(std::size_t size, const std::vector<PairParameters>& pairs);
 
+  /// What the model is, for users and for fits.
   static ModelDescription description();
 
   std::string_view name() const override { return model_name; }

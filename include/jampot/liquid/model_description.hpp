@@ -13,19 +13,21 @@ namespace jampot {
 
 /// What a fit has to know of one term of a model.
 struct TermForFit {
-  std::string name;
-  double neutral = 0;                    ///< its value for an almost ideal liquid; also what it is held at
-  bool held = false;                     ///< unless asked otherwise
-  bool follows_T = true;                 ///< takes the temperature dependence asked for; otherwise a constant
-  double start_low = 0, start_high = 0;  ///< values from which a search may start
-  double lowest = 0, highest = 0;        ///< values beyond which the model has no sensible meaning
-  bool optional = false;                 ///< a file may leave it out: zero
-  bool odd = false;                      ///< changes its sign where the pair is read from the other side
+  std::string name;       ///< as fits and files call it
+  double neutral = 0;     ///< its value for an almost ideal liquid; also what it is held at
+  bool held = false;      ///< unless asked otherwise
+  bool follows_T = true;  ///< takes the temperature dependence asked for; otherwise a constant
+  double start_low = 0,   ///< lower end of where a search may start
+      start_high = 0;     ///< values from which a search may start
+  double lowest = 0,      ///< lowest value with a sensible meaning
+      highest = 0;        ///< highest value with a sensible meaning
+  bool optional = false;  ///< a file may leave it out: zero
+  bool odd = false;       ///< changes its sign where the pair is read from the other side
 };
 
 /// A liquid model by its name.
 struct ModelDescription {
-  std::string name;
+  std::string name;                 ///< as users write it
   bool splits = true;               ///< whether it can describe two liquids at all
   std::vector<TermForFit> terms{};  ///< of a pair, in the order of ActivityModel::terms(); none: no pairs
   /// The model for these substances, with one set for each pair (0,1), (0,2), ... (1,2), ...

@@ -10,7 +10,12 @@ namespace jampot {
 /// The parameters as numbers of any kind: plain ones, or dual ones where a fit wants derivatives.
 template <class T>
 struct MoscedValues {
-  T v_cm3_mol, lambda, tau, q, alpha, beta;
+  T v_cm3_mol,  ///< molar volume, cm3/mol
+      lambda,   ///< dispersion, MPa^0.5
+      tau,      ///< polarity, MPa^0.5
+      q,        ///< induction
+      alpha,    ///< acidity, MPa^0.5
+      beta;     ///< basicity, MPa^0.5
 };
 
 /// The equation itself, for a solute at infinite dilution in a solvent.

@@ -16,12 +16,13 @@ namespace jampot {
 /// Source: H. Renon, J. M. Prausnitz, AIChE J. 14 (1968) 135-144.
 class Nrtl final : public PairModel {
  public:
-  static constexpr std::string_view model_name = "nrtl";
+  static constexpr std::string_view model_name = "nrtl";  ///< as users write it
 
   /// `pairs[p]` for i < j in the order (0,1), (0,2), ... (1,2), ..., with i as substance 1.
   /// @throws RequestError where a pair lacks tau_12, tau_21 or alpha, or names another term.
   Nrtl(std::size_t size, const std::vector<PairParameters>& pairs);
 
+  /// What the model is, for users and for fits.
   static ModelDescription description();
 
   std::string_view name() const override { return model_name; }

@@ -16,19 +16,23 @@ class PairModel : public ActivityModel {
                               std::span<double> slope_dT) override;
 
  protected:
+  /// With all terms, two or three for each pair.
   explicit PairModel(std::vector<ModelTerm> terms) : terms_(std::move(terms)) {}
 
   /// Moves to T_K. @returns whether what depends on temperature has to be computed anew: at another
   /// temperature, or when a coefficient was set since
   bool moves_to(double T_K);
+  /// Temperature set last, K.
   double T_K() const { return T_K_; }
   bool with_log() const { return with_log_; }  ///< whether some term has a ln T
 
   /// Components of term t of a model whose terms come in pairs, ij and ji in turn, in the order the term
   /// reads them.
   struct Direction {
-    std::size_t from, to;
+    std::size_t from,  ///< first component of the term
+        to;            ///< second component
   };
+  /// Which components a term is about.
   Direction direction(std::size_t t) const {
     return t % 2 == 0 ? Direction{terms_[t].i, terms_[t].j} : Direction{terms_[t].j, terms_[t].i};
   }

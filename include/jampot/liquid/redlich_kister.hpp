@@ -18,13 +18,14 @@ namespace jampot {
 /// Source: O. Redlich, A. T. Kister, Ind. Eng. Chem. 40 (1948) 345-348.
 class RedlichKister final : public PairModel {
  public:
-  static constexpr std::string_view model_name = "redlich-kister";
-  static constexpr std::size_t orders = 4;
+  static constexpr std::string_view model_name = "redlich-kister";  ///< as users write it
+  static constexpr std::size_t orders = 4;                          ///< number of terms
 
   /// `pairs[p]` for i < j in the order (0,1), (0,2), ... (1,2), ..., with i as substance 1.
   /// @throws RequestError where a pair lacks a term, or names another one.
   RedlichKister(std::size_t size, const std::vector<PairParameters>& pairs);
 
+  /// What the model is, for users and for fits.
   static ModelDescription description();
 
   std::string_view name() const override { return model_name; }

@@ -18,10 +18,14 @@ class SizePart {
   /// @param exponent p
   SizePart(std::vector<double> r, std::vector<double> q, double exponent = 1);
 
+  /// Number of components.
   std::size_t size() const { return r_.size(); }
+  /// Volumes.
   const std::vector<double>& r() const { return r_; }
+  /// Surfaces.
   const std::vector<double>& q() const { return q_; }
 
+  /// Combinatorial part of ln gamma at x.
   void ln_gamma(std::span<const double> x, std::span<double> out);
   /// Adds d ln gamma_i / d n_k at the composition of the last `ln_gamma`.
   void add_dn(std::span<double> dn) const;

@@ -19,11 +19,12 @@ constexpr std::string_view name_of(Coefficient coefficient) {
 
 /// value(T) = constant + inverse_T / T + log_T ln T + linear_T T, with T in K.
 struct TemperatureFunction {
-  double constant = 0;
+  double constant = 0;   ///< a
   double inverse_T = 0;  ///< K
-  double log_T = 0;
-  double linear_T = 0;  ///< 1/K
+  double log_T = 0;      ///< coefficient of ln T
+  double linear_T = 0;   ///< 1/K
 
+  /// At a temperature.
   double value(double T_K) const {
     return constant + inverse_T / T_K + (log_T == 0 ? 0 : log_T * std::log(T_K)) + linear_T * T_K;
   }
@@ -31,8 +32,10 @@ struct TemperatureFunction {
   double value(double T_K, double inverse, double ln_T) const {
     return constant + inverse_T * inverse + log_T * ln_T + linear_T * T_K;
   }
+  /// Derivative with T.
   double dT(double T_K) const { return (log_T - inverse_T / T_K) / T_K + linear_T; }
 
+  /// One coefficient.
   double& operator[](Coefficient coefficient) {
     switch (coefficient) {
       case Coefficient::constant:
@@ -46,6 +49,7 @@ struct TemperatureFunction {
     }
     return linear_T;
   }
+  /// One coefficient.
   double operator[](Coefficient coefficient) const {
     TemperatureFunction copy = *this;
     return copy[coefficient];
@@ -81,6 +85,7 @@ struct TemperatureFunction {
     return 1;
   }
 
+  /// All coefficients the same.
   bool operator==(const TemperatureFunction&) const = default;
 };
 

@@ -11,14 +11,17 @@ namespace jampot {
 
 /// What two main groups do to each other: psi_mn = exp(-(a + b T + c T^2)/T).
 struct GroupInteraction {
-  double a_K = 0, b = 0, c_per_K = 0;
-  char grade = 'C';
+  double a_K = 0,    ///< constant, K
+      b = 0,         ///< factor of T
+      c_per_K = 0;   ///< factor of T squared, 1/K
+  char grade = 'C';  ///< A to D, how well the source is established
 };
 
 /// An interaction in use: both directions, for the record of a result.
 struct GroupPair {
-  std::array<std::string, 2> main_groups;
-  GroupInteraction forward, backward;
+  std::array<std::string, 2> main_groups;  ///< names of both
+  GroupInteraction forward,                ///< of the first with the second
+      backward;                            ///< of the second with the first
 };
 
 /// UNIFAC, the group-contribution method, with one of its three published tables:
@@ -37,6 +40,7 @@ class Unifac final : public ActivityModel {
   /// the names of its groups and of the substances that have them: nothing is taken as zero
   Unifac(const std::vector<Substance>& substances, UnifacTable table);
 
+  /// What the model is, for users and for fits.
   static ModelDescription description(UnifacTable table);
 
   std::string_view name() const override { return name_; }
@@ -48,16 +52,21 @@ class Unifac final : public ActivityModel {
   double third_derivative(std::span<const double> x, std::span<const double> u) const override;
   void write_out(Working& page) const override;
 
+  /// Which table.
   UnifacTable table() const { return table_; }
   /// The interactions in use, each pair of main groups once.
   const std::vector<GroupPair>& group_pairs() const { return pairs_; }
 
   // For those who want to see the calculation (--working).
+  /// Those that occur.
   const std::vector<UnifacGroup>& groups() const { return groups_; }
+  /// How often a group occurs in a component.
   double count(std::size_t component, std::size_t group) const {
     return count_[component * groups_.size() + group];
   }
+  /// Interaction at the temperature set last.
   double psi(std::size_t m, std::size_t n) const { return contacts_.psi(m, n); }
+  /// The combinatorial part.
   const SizePart& size_part() const { return size_part_; }
 
  private:
@@ -91,7 +100,7 @@ class Unifac final : public ActivityModel {
 };
 
 /// The range of temperatures that the authors of a table state, if they do.
-std::optional<std::array<double, 2>> unifac_range_K(UnifacTable table);
+std::optional<std::array<double, 2>> unifac_T_range_K(UnifacTable table);
 
 /// The citation of a table.
 std::string unifac_source(UnifacTable table);

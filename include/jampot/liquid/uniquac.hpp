@@ -8,7 +8,8 @@ namespace jampot {
 
 /// Volume and surface of a molecule for UNIQUAC.
 struct UniquacSize {
-  double r = 0, q = 0;
+  double r = 0,           ///< volume
+      q = 0;              ///< surface
   double q_residual = 0;  ///< q' of the residual part; equal to q unless the parameters say otherwise
 };
 
@@ -25,10 +26,12 @@ struct UniquacSize {
 /// Anderson, J. M. Prausnitz, Ind. Eng. Chem. Process Des. Dev. 17 (1978) 552-561.
 class Uniquac final : public PairModel {
  public:
-  static constexpr std::string_view model_name = "uniquac";
+  static constexpr std::string_view model_name = "uniquac";  ///< as users write it
 
+  /// With the sizes of all components and a set of parameters for each pair.
   Uniquac(const std::vector<UniquacSize>& sizes, const std::vector<PairParameters>& pairs);
 
+  /// What the model is, for users and for fits.
   static ModelDescription description();
 
   std::string_view name() const override { return model_name; }
@@ -43,8 +46,11 @@ class Uniquac final : public PairModel {
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;
 
+  /// The combinatorial part.
   const SizePart& size_part() const { return size_part_; }
+  /// Surfaces of the residual part.
   const std::vector<double>& residual_surfaces() const { return surface_; }
+  /// Interaction at the temperature set last.
   double tau(std::size_t i, std::size_t j) const { return contacts_.psi(i, j); }
 
  private:

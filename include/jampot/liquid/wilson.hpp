@@ -17,12 +17,13 @@ namespace jampot {
 /// Source: G. M. Wilson, J. Am. Chem. Soc. 86 (1964) 127-130.
 class Wilson final : public PairModel {
  public:
-  static constexpr std::string_view model_name = "wilson";
+  static constexpr std::string_view model_name = "wilson";  ///< as users write it
 
   /// @param volumes V_j/V_i enters; for a pair that states its own molar volumes these hold instead
   /// @throws RequestError where a pair lacks lambda_12 or lambda_21, or names another term
   Wilson(std::vector<double> volumes, const std::vector<PairParameters>& pairs);
 
+  /// What the model is, for users and for fits.
   static ModelDescription description();
 
   std::string_view name() const override { return model_name; }

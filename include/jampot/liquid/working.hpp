@@ -19,11 +19,15 @@ std::vector<std::string> working(ActivityModel& model, const std::vector<Substan
 /// The page on which a model writes itself out (`ActivityModel::write_out`).
 class Working {
  public:
+  /// At one state.
   Working(double T_K, const std::vector<double>& x) : T_K_(T_K), x_(x) {}
 
+  /// Temperature, K.
   double T_K() const { return T_K_; }
+  /// Composition.
   const std::vector<double>& x() const { return x_; }
 
+  /// Adds a line.
   void say(std::string_view line);
   /// "ln gamma_1 = a + b = sum;  gamma_1 = exp(sum)" of component i.
   void result(std::size_t i, const std::vector<double>& terms, double sum);
@@ -37,6 +41,7 @@ class Working {
   /// "a + b - c = sum".
   static std::string added(const std::vector<double>& terms, double sum);
 
+  /// The lines; none are left behind.
   std::vector<std::string> take() { return std::move(lines_); }
 
  private:

@@ -39,15 +39,16 @@ struct ModelValue {
   double value = 0;  ///< of a logarithmic kind the logarithm
   /// With the value of each term of the model and with its derivative by T: `value` changes by the sum of
   /// by_term[t] d(term t) + by_term_dT[t] d(dterm t/dT). Filled where asked for.
-  std::vector<double> by_term, by_term_dT;
-  std::vector<double> scratch[3];
+  std::vector<double> by_term,     ///< derivatives with each term
+      by_term_dT;                  ///< derivatives with the slope of each term
+  std::vector<double> scratch[3];  ///< room to compute in
 };
 
 /// A kind whose points are one number of a liquid each.
 struct LiquidValue {
-  std::string_view column{};    ///< of a CSV file, "hE"; its uncertainty stands in u(hE)
-  std::string_view json_key{};  ///< "hE_J_mol"
-  Dimension dimension = Dimension::number;
+  std::string_view column{};                ///< of a CSV file, "hE"; its uncertainty stands in u(hE)
+  std::string_view json_key{};              ///< "hE_J_mol"
+  Dimension dimension = Dimension::number;  ///< of the value
   std::string_view unit{};    ///< in which it is written and shown; the SI unit; empty of a number
   std::string_view thing{};   ///< "an activity coefficient"
   std::string_view format{};  ///< of the number in tables, "{:.4g}"
@@ -55,11 +56,14 @@ struct LiquidValue {
   bool dilute = false;        ///< infinitely dilute in the pure `DataPoint::solvent`
   bool logarithmic = false;   ///< positive; compared by its logarithm
   /// Standard uncertainty where none is stated: a part of the value, and at least this much.
-  double assumed_part = 0, assumed_least = 0;
-  std::string_view assumed_text{};
-  std::string_view thermoml_name{}, thermoml_group{};  ///< of the property in that standard
-  double thermoml_scale = 1;                           ///< SI for one of its unit
-  void (*evaluate)(ActivityModel& model, const DataPoint& point, bool derivatives, ModelValue& out) = nullptr;
+  double assumed_part = 0,           ///< assumed uncertainty, as part of the value
+      assumed_least = 0;             ///< and at least this
+  std::string_view assumed_text{};   ///< the same in words
+  std::string_view thermoml_name{},  ///< name of the property in that standard
+      thermoml_group{};              ///< of the property in that standard
+  double thermoml_scale = 1;         ///< SI for one of its unit
+  void (*evaluate)(ActivityModel& model, const DataPoint& point, bool derivatives, ModelValue& out) =
+      nullptr;  ///< the value of a model at a point, with derivatives if they are wanted
 
   /// What the model gives at a point, as it was measured. @param model  of as many components as the point
   double by_model(ActivityModel& model, const DataPoint& point) const;
@@ -67,9 +71,9 @@ struct LiquidValue {
 
 /// One kind in words and rules.
 struct KindDescription {
-  DataKind kind = DataKind::txy;
+  DataKind kind = DataKind::txy;  ///< the kind
   std::string_view name{};  ///< "txy", "pxy", "tx", "px", "lle", "gamma-inf", "gamma" or "excess-enthalpy"
-  DataFamily family = DataFamily::boiling;
+  DataFamily family = DataFamily::boiling;        ///< what kind of equilibrium it is
   bool has_vapour = false;                        ///< the vapour was analysed
   bool isobaric = false;                          ///< the pressure was held and the temperature observed
   std::vector<std::string_view> uncertainties{};  ///< that weigh, as their columns are called: "u(T)"

@@ -12,20 +12,27 @@ namespace jampot {
 
 /// One measured point.
 struct DataPoint {
-  double T_K = 0, P_Pa = 0;  ///< P is 0 where no vapour is involved
+  double T_K = 0,  ///< temperature, K
+      P_Pa = 0;    ///< pressure, Pa; 0 where no vapour is involved
   /// Mole fractions of liquid and vapour; y is empty where the vapour was not analysed. Of two liquids x is
   /// the one and y the other; of a limiting activity coefficient x is the pure solvent.
-  std::vector<double> x, y;
-  double u_T_K = 0, u_P_Pa = 0, u_x = 0, u_y = 0;  ///< standard uncertainties, all positive
-  int line = 0;                                    ///< in its file; 0 where there is none
-  double value = 0, u_value = 0;  ///< the number of a liquid, in SI: activity coefficient, enthalpy
-  std::size_t solute = 0;         ///< whose activity coefficient it is
-  std::size_t solvent = 0;        ///< of a limiting activity coefficient
-  std::string excluded{};         ///< why the point is not used; empty: it is
+  std::vector<double> x,    ///< mole fractions of the liquid
+      y;                    ///< mole fractions of the vapour
+  double u_T_K = 0,         ///< standard uncertainty of the temperature, K
+      u_P_Pa = 0,           ///< standard uncertainty of the pressure, Pa
+      u_x = 0,              ///< standard uncertainty of each x
+      u_y = 0;              ///< standard uncertainty of each y
+  int line = 0;             ///< in its file; 0 where there is none
+  double value = 0,         ///< the number of a liquid, in SI
+      u_value = 0;          ///< its standard uncertainty
+  std::size_t solute = 0;   ///< whose activity coefficient it is
+  std::size_t solvent = 0;  ///< of a limiting activity coefficient
+  std::string excluded{};   ///< why the point is not used; empty: it is
   /// Of two liquids: where it is not 0, the uncertainty of a fraction is at most this part of it, so that a
   /// dilute component keeps its measured value. `u_of_fraction` says what that makes.
   double relative_u_x = 0;
 
+  /// True where it is not excluded.
   bool used() const { return excluded.empty(); }
   /// A pure substance says nothing about the pair: it checks the vapour pressure only.
   bool is_pure() const;
@@ -35,12 +42,12 @@ struct DataPoint {
 
 /// Measured points of one kind about the same substances.
 struct DataSet {
-  std::string name;  ///< the file it came from
-  std::string source;
-  DataKind kind = DataKind::txy;
-  std::vector<Substance> substances;
-  std::vector<DataPoint> points;
-  Notices notices;
+  std::string name;                   ///< the file it came from
+  std::string source;                 ///< citation or name of the file
+  DataKind kind = DataKind::txy;      ///< what was measured
+  std::vector<Substance> substances;  ///< in the order of the columns
+  std::vector<DataPoint> points;      ///< in the order of the file
+  Notices notices;                    ///< what the reader must know
 };
 
 /// Refuses points that cannot be used: another number of fractions than substances, numbers that are none, a

@@ -7,7 +7,9 @@ namespace jampot {
 
 /// What a phase has beside its fugacities.
 struct PhaseEnergy {
-  Property h_J_mol, Cp_J_mol_K, molar_volume_m3_mol;
+  Property h_J_mol,         ///< enthalpy, J/mol
+      Cp_J_mol_K,           ///< molar heat capacity, J/(mol K)
+      molar_volume_m3_mol;  ///< molar volume, m3/mol
 };
 
 /// One rule for every model: the ideal gas of each substance on the stated reference, and from there
@@ -22,6 +24,7 @@ struct PhaseEnergy {
 /// Volumes of such liquids are added (no excess volume).
 class Energies {
  public:
+  /// With its reference; keeps a copy of the mixture.
   explicit Energies(Mixture& mixture, const Reference& reference = {});
 
   /// Of the phase described by kinds()[kind] at a state.
@@ -29,6 +32,7 @@ class Energies {
   /// The enthalpy alone. @throws CalculationError naming what is missing
   double enthalpy(std::size_t kind, double T_K, double P_Pa, std::span<const double> x);
 
+  /// Where enthalpy is zero.
   const Reference& reference() const { return reference_; }
   /// Enthalpies of vaporisation taken from the slope of the vapour pressure.
   const Notices& notices() const { return notices_; }

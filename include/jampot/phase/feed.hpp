@@ -10,10 +10,12 @@ namespace jampot {
 /// A batch or a stream.
 struct Feed {
   std::vector<double> n;  ///< mol, mol/s where it flows, or mole fractions where no amount is known
-  bool flows = false;
-  bool sized = false;  ///< whether amounts were given: otherwise n sums to one mole
+  bool flows = false;     ///< true where amounts are per time
+  bool sized = false;     ///< whether amounts were given: otherwise n sums to one mole
 
+  /// Moles in all, mol or mol/s.
   double total() const;
+  /// Mole fractions.
   std::vector<double> fractions() const;
 };
 

@@ -8,13 +8,16 @@ namespace jampot {
 /// A vapour, a liquid, or whichever of the two is stable, from an equation of state.
 class FluidPhase final : public Phase {
  public:
+  /// Which root of the equation.
   enum class Root {
     stable,  ///< the volume with the lowest Gibbs energy
     liquid,  ///< the smallest volume
     vapour   ///< the largest
   };
+  /// With an equation and the root it takes.
   FluidPhase(std::unique_ptr<EquationOfState> equation, Root root)
       : equation_(std::move(equation)), root_(root), state_(equation_->size()) {}
+  /// With an equation and the root it takes.
   FluidPhase(const FluidPhase& other)
       : Phase(other), equation_(other.equation_->clone()), root_(other.root_), state_(other.state_) {}
   FluidPhase& operator=(const FluidPhase&) = delete;
@@ -27,9 +30,11 @@ class FluidPhase final : public Phase {
 
   /// Molar volume and residual properties at the state of the last `evaluate`.
   const FluidState& state() const { return state_; }
+  /// The equation of state.
   EquationOfState& equation() { return *equation_; }
   /// All derivatives of the Helmholtz energy at the volume of the last `evaluate`.
   Helmholtz helmholtz(double T_K, std::span<const double> x);
+  /// Molar volume found last, before translation, m3/mol.
   double untranslated_volume() const { return volume_; }
 
  private:

@@ -32,24 +32,36 @@ class Mixture {
   /// Liquid and vapour from one equation of state.
   Mixture(std::vector<Substance> substances, const VapourChoice& vapour);
 
+  /// A copy has models of its own.
   Mixture(const Mixture& other);
+  /// A copy has models of its own.
   Mixture& operator=(const Mixture& other);
+  /// A copy has models of its own.
   Mixture(Mixture&&) noexcept = default;
+  /// A copy has models of its own.
   Mixture& operator=(Mixture&&) noexcept = default;
 
+  /// Number of components.
   std::size_t size() const { return substances_.size(); }
+  /// In the order of the components.
   const std::vector<Substance>& substances() const { return substances_; }
+  /// The liquid phase.
   Phase& liquid() { return *liquid_; }
+  /// The vapour phase.
   Phase& vapour() { return *vapour_; }
   /// @throws CalculationError where an equation of state describes the liquid
   ActivityModel& activity();
   /// The equation of state that describes both phases, or nullptr.
   EquationOfState* equation() { return whole_ ? &whole_->equation() : nullptr; }
+  /// True where one equation of state describes both phases.
   bool one_equation() const { return whole_ != nullptr; }
   /// The descriptions that a flash chooses from: vapour and liquid, or one equation of state for both.
   std::vector<Phase*> kinds();
+  /// Name of the liquid model.
   std::string liquid_model() const;
+  /// Name of the vapour model.
   std::string vapour_model() const { return choice_.model; }
+  /// As it was asked for.
   const VapourChoice& vapour_choice() const { return choice_; }
   /// Whether a component is dissolved after Henry's law.
   bool is_solute(std::size_t i) const;

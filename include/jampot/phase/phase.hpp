@@ -13,11 +13,14 @@ namespace jampot {
 
 /// Which derivatives a caller needs beside the values.
 struct Wanted {
-  bool T = false, ln_P = false, composition = false;
+  bool T = false,           ///< with temperature
+      ln_P = false,         ///< with the logarithm of pressure
+      composition = false;  ///< with amounts
 };
 
 /// ln phi_i and its derivatives. Those not wanted are left as they were.
 struct PhaseValues {
+  /// With room for n components.
   explicit PhaseValues(std::size_t n = 0) : ln_phi(n), dT(n), dln_P(n), dn(n * n) {}
   std::vector<double> ln_phi;  ///< natural logarithm of the fugacity coefficient
   std::vector<double> dT;      ///< d ln phi_i / dT, 1/K
@@ -56,6 +59,7 @@ class Phase {
   long evaluations() const { return evaluations_; }
 
  protected:
+  /// What a kind of phase computes; the arguments have been checked.
   virtual void do_evaluate(double T_K, double P_Pa, std::span<const double> w, Wanted wanted,
                            PhaseValues& out) = 0;
 
@@ -66,6 +70,7 @@ class Phase {
 /// A vapour that is an ideal gas: ln phi_i = 0.
 class IdealGas final : public Phase {
  public:
+  /// For that many components.
   explicit IdealGas(std::size_t size) : size_(size) {}
   std::size_t size() const override { return size_; }
   std::unique_ptr<Phase> clone() const override { return std::make_unique<IdealGas>(*this); }
@@ -86,6 +91,7 @@ class ActivityLiquid final : public Phase {
   /// A substance without a vapour pressure is taken as non-volatile: it stays in the liquid.
   ActivityLiquid(const std::vector<Substance>& substances, std::unique_ptr<ActivityModel> model,
                  std::unique_ptr<SaturationCorrection> correction = nullptr);
+  /// A copy with a state of its own.
   ActivityLiquid(const ActivityLiquid& other);
   ~ActivityLiquid() override;
   ActivityLiquid& operator=(const ActivityLiquid&) = delete;
@@ -114,6 +120,7 @@ class ActivityLiquid final : public Phase {
 /// part, and needs no vapour pressures. Stands on a model that somebody else keeps.
 class MixingLiquid final : public Phase {
  public:
+  /// The model must outlive it.
   explicit MixingLiquid(ActivityModel& model) : model_(&model) {}
   std::size_t size() const override { return model_->size(); }
   std::unique_ptr<Phase> clone() const override { return std::make_unique<MixingLiquid>(*this); }

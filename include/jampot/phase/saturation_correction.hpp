@@ -15,6 +15,7 @@ class SaturationCorrection {
   /// Notices name liquids whose volume is not known: their Poynting factor is 1.
   SaturationCorrection(const VapourChoice& choice, const std::vector<Substance>& substances,
                        Notices& notices);
+  /// A copy with a state of its own.
   SaturationCorrection(const SaturationCorrection& other);
   SaturationCorrection& operator=(const SaturationCorrection&) = delete;
 
@@ -22,8 +23,10 @@ class SaturationCorrection {
   void set_temperature(double T_K, std::span<const double> ln_Psat, std::span<const double> dln_Psat);
 
   double ln_phi(std::size_t i) const { return of_[i].ln_phi; }  ///< of the saturated vapour
+  /// Ln of the Poynting factor.
   double ln_poynting(std::size_t i, double P_Pa) const;
 
+  /// Ln of both corrections together.
   double ln(std::size_t i, double P_Pa) const { return ln_phi(i) + ln_poynting(i, P_Pa); }
   double dT(std::size_t i, double P_Pa) const;     ///< of ln, at constant P
   double dln_P(std::size_t i, double P_Pa) const;  ///< of ln

@@ -35,9 +35,9 @@ std::unique_ptr<EquationOfState> make_equation(const std::string& name,
 
 /// A vapour phase with what the user should know of it.
 struct Vapour {
-  std::unique_ptr<Phase> phase;
-  Notices notices;
-  bool associates = false;  ///< whether it knows of carboxylic acids that pair up
+  std::unique_ptr<Phase> phase;  ///< its model
+  Notices notices;               ///< what the reader must know
+  bool associates = false;       ///< whether it knows of carboxylic acids that pair up
 };
 /// One or more substances. @throws as make_equation
 Vapour make_vapour(const VapourChoice& choice, const std::vector<Substance>& substances);

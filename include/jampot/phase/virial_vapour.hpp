@@ -16,13 +16,16 @@ namespace jampot {
 /// Eng. Chem. Process Des. Dev. 12 (1973) 25-35; J. M. Prausnitz et al. (1980).
 class VirialVapour final : public Phase {
  public:
+  /// With its coefficients; a copy has a state of its own.
   explicit VirialVapour(std::unique_ptr<VirialCoefficients> coefficients);
+  /// With its coefficients; a copy has a state of its own.
   VirialVapour(const VirialVapour& other);
   VirialVapour& operator=(const VirialVapour&) = delete;
 
   std::size_t size() const override { return B_->size(); }
   std::unique_ptr<Phase> clone() const override { return std::make_unique<VirialVapour>(*this); }
   bool depends_on_composition() const override { return true; }
+  /// Second virial coefficients.
   const VirialCoefficients& coefficients() const { return *B_; }
 
   /// Molecules (monomers and dimers) per mole as weighed in, at a state; 1 where nothing pairs up.

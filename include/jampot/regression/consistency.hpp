@@ -16,11 +16,11 @@ std::string_view name_of(Verdict verdict);
 struct ConsistencyTest {
   std::string
       name;  ///< "area", "point", "direct", "infinite dilution", "L-W", "McDermott-Ellis", "end points"
-  double value = 0;  ///< what was found
-  double limit = 0;  ///< passed where value does not exceed it
-  std::string unit{};
-  Verdict verdict = Verdict::cannot_tell;
-  std::string meaning{};  ///< one sentence
+  double value = 0;                        ///< what was found
+  double limit = 0;                        ///< passed where value does not exceed it
+  std::string unit{};                      ///< of the value
+  Verdict verdict = Verdict::cannot_tell;  ///< how the test ended
+  std::string meaning{};                   ///< one sentence
   double u = 0;  ///< standard uncertainty of the value from those of the data; 0 where it is not worked out
   /// What it gives to the quality: limit over value, at most 1; negative where it gives nothing.
   double mark() const;
@@ -28,19 +28,24 @@ struct ConsistencyTest {
 
 /// One measured point of a binary as the tests see it.
 struct ConsistencyPoint {
-  double x1 = 0, T_K = 0, P_Pa = 0;
-  double ln_gamma_1 = 0, ln_gamma_2 = 0;  ///< from the measured point with its vapour
+  double x1 = 0,          ///< mole fraction of component 1
+      T_K = 0,            ///< temperature, K
+      P_Pa = 0;           ///< pressure, Pa
+  double ln_gamma_1 = 0,  ///< of component 1
+      ln_gamma_2 = 0;     ///< of component 2, both from the measured point with its vapour
+  /// Ln of gamma 1 over gamma 2.
   double ln_ratio() const { return ln_gamma_1 - ln_gamma_2; }
-  double gE = 0;      ///< measured, over RT
-  double gE_fit = 0;  ///< of the polynomial through the boiling points
-  double ln_ratio_fit = 0;
-  double dy = 0;    ///< y1 calculated from the gE of the boiling points minus measured
-  double heat = 0;  ///< hE/(RT^2) dT/dx1, where excess enthalpies were given
+  double gE = 0;            ///< measured, over RT
+  double gE_fit = 0;        ///< of the polynomial through the boiling points
+  double ln_ratio_fit = 0;  ///< the same from the fitted excess energy
+  double dy = 0;            ///< y1 calculated from the gE of the boiling points minus measured
+  double heat = 0;          ///< hE/(RT^2) dT/dx1, where excess enthalpies were given
 };
 
 /// From one measured point of three or more substances to a neighbour.
 struct ConsistencyStep {
-  int from = 0, to = 0;   ///< their lines
+  int from = 0,           ///< line of its first point
+      to = 0;             ///< line of its second point
   double difference = 0;  ///< sum of (x_i + x_i')(ln gamma_i' - ln gamma_i): zero by Gibbs and Duhem
   double u = 0;           ///< its standard uncertainty
 };
@@ -50,13 +55,13 @@ struct Consistency {
   std::size_t used = 0;                  ///< mixed points that the tests see
   std::vector<ConsistencyPoint> points;  ///< of two substances
   std::vector<ConsistencyStep> steps{};  ///< of more
-  std::vector<ConsistencyTest> tests;
-  std::vector<double> series;  ///< coefficients of the Legendre series of gE/(RT x1 x2)
+  std::vector<ConsistencyTest> tests;    ///< one for each test that the data allow
+  std::vector<double> series;            ///< coefficients of the Legendre series of gE/(RT x1 x2)
   /// One number from 0 to 1: the mark of the end points times the mean of the other marks; `quality_from`
   /// says what it is made of. In the manner of J. W. Kang et al., J. Chem. Eng. Data 55 (2010) 3631-3640.
   double quality = 0;
-  std::string quality_from{};
-  Notices notices;
+  std::string quality_from{};  ///< what the number is made of
+  Notices notices;             ///< what the reader must know
 };
 
 /// What is known beside the data.

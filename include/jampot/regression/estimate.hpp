@@ -12,13 +12,13 @@ namespace jampot {
 
 /// What pair parameters are fitted to in place of measurements.
 struct EstimateOptions {
-  std::string model = "nrtl";
+  std::string model = "nrtl";  ///< name of the activity coefficient model
   /// "unifac", "unifac-lle", "unifac-dortmund" (activity coefficients over the whole composition) or "mosced"
   /// (limiting ones).
   std::string from = "unifac";
-  std::array<double, 2> range_K{298.15, 373.15};
-  std::vector<Coefficient> form{Coefficient::inverse_T};
-  double alpha = 0.3;  ///< NRTL
+  std::array<double, 2> T_range_K{298.15, 373.15};        ///< lowest and highest temperature, K
+  std::vector<Coefficient> form{Coefficient::inverse_T};  ///< coefficients that are adjusted
+  double alpha = 0.3;                                     ///< NRTL
   /// Pairs that stand beside the estimate in a mixture: UNIQUAC sizes of a substance that one of them states
   /// are those of the estimate.
   std::vector<PairParameters> beside;
@@ -26,12 +26,13 @@ struct EstimateOptions {
 
 /// Pair parameters fitted to a prediction.
 struct Estimate {
-  PairParameters pair;
+  PairParameters pair;      ///< the parameters
   double rms_ln_gamma = 0;  ///< over the states it was fitted to
-  int states = 0;
+  int states = 0;           ///< number of states fitted to
   /// ln of the limiting activity coefficients at the middle of the range: first in second, second in first.
-  std::array<double, 2> predicted_limits{}, fitted_limits{};
-  Notices notices;
+  std::array<double, 2> predicted_limits{},  ///< limiting activity coefficients predicted
+      fitted_limits{};                       ///< the same from the parameters
+  Notices notices;                           ///< what the reader must know
 };
 
 /// Where the prediction parts the liquid and the model can: fitted to equal activities at the predicted

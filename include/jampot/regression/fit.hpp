@@ -44,14 +44,15 @@ enum class Profiles {
 /// What is known of a parameter beside the data: it is weighed like one more measured value.
 struct Prior {
   std::string name;  ///< of a term, "alpha" (in every pair), or of one parameter, "tau_12.inverse_T"
-  double value = 0;
-  double u = 0;  ///< standard uncertainty, positive
+  double value = 0;  ///< expected value
+  double u = 0;      ///< standard uncertainty, positive
 };
 
 /// Between which values a parameter is sought; named as a prior is.
 struct Bound {
-  std::string name;
-  double low = 0, high = 0;
+  std::string name;  ///< of the parameter
+  double low = 0,    ///< least value
+      high = 0;      ///< largest value
 };
 
 /// What standard errors and intervals rest on under maximum likelihood.
@@ -76,8 +77,8 @@ enum class PurePressures {
 
 /// What is fitted, and how.
 struct FitOptions {
-  std::string model = "nrtl";
-  Objective objective = Objective::maximum_likelihood;
+  std::string model = "nrtl";                           ///< name of the model
+  Objective objective = Objective::maximum_likelihood;  ///< what is minimised
   VapourChoice vapour;  ///< beside which boiling points are computed; the parameters belong to it
   /// Coefficients of the temperature dependence to fit, for each term that follows T.
   std::vector<Coefficient> form{Coefficient::inverse_T};
@@ -86,21 +87,22 @@ struct FitOptions {
   /// Terms that share their coefficients with another, e.g. {"tau_21", "tau_12"}; a term tied to itself,
   /// {"alpha", "alpha"}, is one for all pairs of a multicomponent fit.
   std::map<std::string, std::string> tie;
-  std::vector<Prior> priors;
-  std::vector<Bound> bounds{};
+  std::vector<Prior> priors;        ///< expectations of parameters
+  std::vector<Bound> bounds{};      ///< limits of parameters
   std::vector<KnownPoint> known{};  ///< special points to meet, each weighed by its uncertainty
   /// Every set of boiling points may be off as a whole: by an offset of its thermometer or, relative, of its
   /// gauge, fitted with this standard uncertainty known beforehand. 0: none.
-  double u_offset_T_K = 0, u_offset_P = 0;
+  double u_offset_T_K = 0,  ///< spread of the thermometers of the sets, K; 0: none
+      u_offset_P = 0;       ///< spread of their gauges, relative; 0: none
   /// Two substances: only parameters with which the model has one liquid at all temperatures of the data.
   bool no_split = false;
-  Errors errors = Errors::stated;
-  PurePressures pure = PurePressures::bank;
+  Errors errors = Errors::stated;            ///< where standard errors come from
+  PurePressures pure = PurePressures::bank;  ///< whose vapour pressures
   double u_pure = 0.005;  ///< relative standard uncertainty of the vapour pressures, where they are fitted
   /// Huber's loss: beyond three standard uncertainties a point pulls no harder than there. Standard errors
   /// and chi-square then mean less, and a notice says so.
   bool robust = false;
-  Profiles profiles = Profiles::never;
+  Profiles profiles = Profiles::never;  ///< when intervals come from profiles
   bool region = false;  ///< also the joint 95 % region of the first two parameters, some hundred small fits
   Progress* progress = nullptr;  ///< counts descents and profiles, where somebody watches
   /// So many descents; 0: until the lowest minimum was reached three times from different places, 16 at least
@@ -112,22 +114,24 @@ struct FitOptions {
 /// One number of the model after the fit.
 struct FittedParameter {
   std::string name;  ///< "tau_12.inverse_T", "alpha"; of a multicomponent fit "ethanol - water: alpha"
-  std::string term;
-  std::size_t term_index = 0;  ///< in ActivityModel::terms()
-  Coefficient coefficient = Coefficient::constant;
-  double value = 0;
-  bool held = false;
+  std::string term;  ///< name of the term
+  std::size_t term_index = 0;                       ///< in ActivityModel::terms()
+  Coefficient coefficient = Coefficient::constant;  ///< which coefficient of its function of temperature
+  double value = 0;                                 ///< the estimate
+  bool held = false;                                ///< true where it was not adjusted
   std::optional<std::size_t> tied_to;  ///< number in Fit::parameters of the one whose value this one takes
+  /// True where it was adjusted on its own.
   bool is_free() const { return !held && !tied_to; }
-  bool at_bound = false;
+  bool at_bound = false;  ///< true where it ended at a limit
   /// One standard deviation; 0 where held. Under maximum likelihood it takes the stated uncertainties as
   /// known.
   double std_error = 0;
   /// 95 % interval: normal where the stated uncertainties are taken as known, Student's t where the scatter
   /// sets the scale; from profiles where FitOptions::profiles asks
   /// for them.
-  double low = 0, high = 0;
-  bool profiled = false;
+  double low = 0,         ///< lower end of the interval
+      high = 0;           ///< upper end of the interval
+  bool profiled = false;  ///< true where the interval comes from a profile
 };
 
 /// What a point means to the fit, to first order at the solution.
@@ -144,22 +148,24 @@ struct Influence {
 /// One measured point against the fitted model.
 struct ResidualRow {
   std::size_t set = 0;  ///< number of the data set
-  DataPoint measured;
-  bool pure = false;  ///< a pure substance: not part of the fit
+  DataPoint measured;   ///< the measured point
+  bool pure = false;    ///< a pure substance: not part of the fit
+  /// True where the point took part.
   bool used() const { return !pure && measured.excluded.empty(); }
   /// The model at measured x and P (isobaric) or x and T (isothermal): what a diagram shows at that
   /// composition.
-  double T_K = 0, P_Pa = 0;
-  std::vector<double> y;
+  double T_K = 0,         ///< of the model, K
+      P_Pa = 0;           ///< of the model, Pa
+  std::vector<double> y;  ///< of the model
   /// The point after adjustment (maximum likelihood only; otherwise as measured).
   DataPoint adjusted;
   /// Deviations of ln P and of y_1.. from the model at measured T and x, divided by their standard
   /// uncertainty, to which the uncertainties of T, P, x and y all contribute. About 1 in size where all is
   /// well.
   double standardised_P = 0;
-  std::vector<double> standardised_y;
-  double chi_square = 0;  ///< what the point adds to the objective; 0 where it is not used
-  Influence influence{};
+  std::vector<double> standardised_y;  ///< residuals of y over their uncertainty
+  double chi_square = 0;               ///< what the point adds to the objective; 0 where it is not used
+  Influence influence{};               ///< what the fit would be without it
   /// Root of the sum of squares of the standardised deviations from the fit as it would be without this
   /// point.
   double distance_without = 0;
@@ -170,29 +176,33 @@ struct ResidualRow {
 
 /// One measured point of a liquid alone against the fitted model.
 struct LiquidRow {
-  std::size_t set = 0;
-  DataKind kind = DataKind::gamma_inf;
+  std::size_t set = 0;                  ///< number of its set
+  DataKind kind = DataKind::gamma_inf;  ///< what was measured
+  /// True where two liquids were measured.
   bool two_liquids() const { return family_of(kind) == DataFamily::two_liquids; }
-  DataPoint measured;
-  double model = 0;  ///< of a value of a liquid, as it was measured
-  std::vector<double> alpha,
-      beta;  ///< the two liquids of the model nearest to the measured ones; empty: none
+  DataPoint measured;         ///< the measured point
+  double model = 0;           ///< of a value of a liquid, as it was measured
+  std::vector<double> alpha,  ///< first liquid of the model
+      beta;                   ///< the two liquids of the model nearest to the measured ones; empty: none
   std::vector<double> standardised;  ///< over the uncertainty; of two liquids one for each component
   double distance() const;           ///< root of the sum of squares of those
-  Influence influence{};
+  Influence influence{};             ///< what the fit would be without it
 };
 
 /// Root mean square over the mixed points, per measured quantity. Nothing where the quantity was not
 /// measured.
 struct RootMeanSquares {
-  std::optional<double> T_K, P_Pa, x, y;
+  std::optional<double> T_K,  ///< K
+      P_Pa,                   ///< Pa
+      x,                      ///< of all mole fractions
+      y;                      ///< of all mole fractions
 };
 
 /// A minimum that some of the starting points reached.
 struct LocalMinimum {
   std::vector<double> values;  ///< of the free parameters
-  double objective = 0;
-  int starts = 0;  ///< how many starts ended here
+  double objective = 0;        ///< value of the objective there
+  int starts = 0;              ///< how many starts ended here
   /// Why it was set aside though it lies lower than the result; empty of others.
   std::string set_aside{};
 };
@@ -207,7 +217,7 @@ struct FitSearch {
 
 /// One data set beside the others in a fit.
 struct SetAgreement {
-  std::string name{};
+  std::string name{};             ///< of the set
   int points = 0;                 ///< used
   double chi_square = 0;          ///< what its points add to the objective
   double degrees_of_freedom = 0;  ///< its quantities less its share of the fitted parameters
@@ -220,62 +230,64 @@ struct SetAgreement {
 
 /// A point on the edge of the joint 95 % region of the first two fitted parameters.
 struct RegionPoint {
-  std::array<double, 2> values{};
-  bool open = false;  ///< the region has no edge in this direction; the values mean nothing
+  std::array<double, 2> values{};  ///< of both parameters
+  bool open = false;               ///< the region has no edge in this direction; the values mean nothing
 };
 
 /// Scatter of points measured again at the same place, against what the model leaves besides.
 /// Source: N. R. Draper, H. Smith, Applied Regression Analysis, 3rd ed., Wiley 1998, chapter 2.
 struct LackOfFit {
-  int places = 0;         ///< compositions that were measured more than once
-  double pure_error = 0;  ///< mean square of the standardised deviations there from their own mean
-  double pure_degrees = 0;
-  double lack = 0;  ///< mean square of the rest
-  double lack_degrees = 0;
-  double probability = 1;  ///< of a ratio as large by chance (F test): small where the model is what misses
+  int places = 0;           ///< compositions that were measured more than once
+  double pure_error = 0;    ///< mean square of the standardised deviations there from their own mean
+  double pure_degrees = 0;  ///< degrees of freedom of the repeated points
+  double lack = 0;          ///< mean square of the rest
+  double lack_degrees = 0;  ///< degrees of freedom of the rest
+  double probability = 1;   ///< of a ratio as large by chance (F test): small where the model is what misses
 };
 
 /// How far a whole data set is off, as the fit sees it.
 struct SetOffset {
-  std::string name{};
-  bool of_pressure = false;
-  double value = 0, u = 0;  ///< measured minus true: in K, or relative of the pressure
+  std::string name{};        ///< of the set
+  bool of_pressure = false;  ///< true: gauge, false: thermometer
+  double value = 0,          ///< measured minus true, K or relative
+      u = 0;                 ///< its standard error
 };
 
 /// By what a vapour pressure was multiplied in a fit.
 struct PureFactor {
-  std::string substance{};
-  double factor = 1;
-  double u = 0;  ///< standard uncertainty; 0 where the factor was not fitted
+  std::string substance{};  ///< its name
+  double factor = 1;        ///< fitted over bank vapour pressure
+  double u = 0;             ///< standard uncertainty; 0 where the factor was not fitted
 };
 
 /// A fitted model: values, their uncertainty, residuals and doubts.
 struct Fit {
-  FitOptions options;
-  std::vector<Substance> substances;
-  std::vector<FittedParameter> parameters;
-  Matrix covariance;  ///< of the free parameters, in their order
-  Matrix correlation;
+  FitOptions options;                       ///< what was asked for
+  std::vector<Substance> substances;        ///< in the order of the components
+  std::vector<FittedParameter> parameters;  ///< all of them, held ones too
+  Matrix covariance;                        ///< of the free parameters, in their order
+  Matrix correlation;                       ///< of the free parameters
   double objective = 0;  ///< the minimised sum of squares (chi-square under maximum likelihood)
   int points = 0;        ///< used: pure substances are not
   int comparisons =
       0;  ///< measured quantities compared: one for a boiling point, n - 1 for a vapour, n for two liquids
-  double degrees_of_freedom = 0;
+  double degrees_of_freedom = 0;  ///< data less free parameters
   /// Akaike's criterion with the correction for few data, smaller is better: chi-square + 2 k + 2 k (k +
   /// 1)/(n - k - 1) with n comparisons and k fitted parameters; where the scatter sets the scale n ln(S/n)
   /// stands for chi-square and the scale counts as a parameter. Source: C. M. Hurvich, C.-L. Tsai, Biometrika
   /// 76 (1989) 297-307.
   double aicc = 0;
-  double chi_square_probability = 1;  ///< under maximum likelihood; see statistics.hpp
-  RunsTest runs_P, runs_y;            ///< of the standardised residuals in the order of x_1
-  RootMeanSquares adjustment;         ///< adjusted minus measured
-  RootMeanSquares deviation;          ///< model at measured composition minus measured: T or P, and y
-  std::vector<ResidualRow> residuals;
-  std::vector<LiquidRow> liquid_residuals;
+  double chi_square_probability = 1;        ///< under maximum likelihood; see statistics.hpp
+  RunsTest runs_P,                          ///< of the residuals of P
+      runs_y;                               ///< of the residuals of y
+  RootMeanSquares adjustment;               ///< adjusted minus measured
+  RootMeanSquares deviation;                ///< model at measured composition minus measured: T or P, and y
+  std::vector<ResidualRow> residuals;       ///< of boiling points
+  std::vector<LiquidRow> liquid_residuals;  ///< of liquids
   /// Root mean square of model minus measured mole fraction over both liquids of all tie lines.
   std::optional<double> rms_liquids() const;
   std::vector<LocalMinimum> minima;  ///< distinct ones, the best first; those set aside behind
-  FitSearch search;
+  FitSearch search;                  ///< how the minimum was found
   /// By the likelihood, all other parameters at their best, round the fit; where FitOptions::region asks for
   /// it.
   std::vector<RegionPoint> region{};
@@ -285,11 +297,11 @@ struct Fit {
   std::vector<KnownRow> known{};         ///< what became of FitOptions::known
   std::optional<LackOfFit> lack_of_fit{};  ///< where boiling points were measured again
   std::array<double, 2> T_range_K{};       ///< of the data
-  std::array<double, 2> P_range_Pa{};
-  std::vector<std::string> data;  ///< names of the data sets
-  std::vector<bool> isobaric;     ///< of each data set: whether the pressure was held
-  Notices notices;
-  long evaluations = 0;  ///< of the liquid model, all starts together
+  std::array<double, 2> P_range_Pa{};      ///< lowest and highest pressure of the data
+  std::vector<std::string> data;           ///< names of the data sets
+  std::vector<bool> isobaric;              ///< of each data set: whether the pressure was held
+  Notices notices;                         ///< what the reader must know
+  long evaluations = 0;                    ///< of the liquid model, all starts together
 
   /// Those that are neither held nor tied to another. They belong to the fit, which has to outlive the list.
   std::vector<const FittedParameter*> free() const&;
@@ -309,14 +321,13 @@ struct Fit {
 
 /// Fits `options.model` to all the sets together. They may be about different substances: what a set knows
 /// nothing of is absent from its points, and every pair must be determined by some of them.
-/// @throws RequestError where the data cannot determine the parameters (too few points) or options contradict
-/// each
-///         other; CalculationError where no start converged.
+/// @throws RequestError where the data cannot determine the parameters (too few points) or where options
+///         contradict each other; CalculationError where no start converged.
 Fit fit(const std::vector<DataSet>& sets, const FitOptions& options = {});
 
 /// Standard uncertainty of a homogeneous azeotrope from the covariance of the fit, to first order.
 struct AzeotropeUncertainty {
-  double u_x1 = 0;
+  double u_x1 = 0;    ///< standard uncertainty of x1
   double u_T_K = 0;   ///< at constant pressure (temperature sought), else 0
   double u_P_Pa = 0;  ///< at constant temperature (pressure sought), else 0
 };
@@ -324,8 +335,9 @@ AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const 
 
 /// How far a homogeneous azeotrope moves when one point is left out, to first order.
 struct AzeotropeShift {
-  double x1 = 0;
-  double T_K = 0, P_Pa = 0;  ///< of what is sought; the other is 0
+  double x1 = 0;   ///< change of x1
+  double T_K = 0,  ///< change of the temperature, K
+      P_Pa = 0;    ///< of what is sought; the other is 0
 };
 /// Of the points in the order of Fit::residuals, then Fit::liquid_residuals; zeros of those that are not
 /// used.

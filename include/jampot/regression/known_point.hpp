@@ -19,13 +19,15 @@ SpecialPoint parse_special_point(std::string_view text);
 
 /// One that is known, in SI, with standard uncertainties.
 struct KnownPoint {
-  SpecialPoint what = SpecialPoint::azeotrope;
+  SpecialPoint what = SpecialPoint::azeotrope;  ///< which special point
   /// Mole fractions of all substances of the fit in their order; 0 for one that is not there. Of a critical
   /// solution point empty where only its temperature is known.
   std::vector<double> x{};
-  double T_K = 0;
+  double T_K = 0;   ///< K
   double P_Pa = 0;  ///< of an azeotrope
-  double u_x = 0, u_T_K = 0, u_P_Pa = 0;
+  double u_x = 0,   ///< standard uncertainty of x
+      u_T_K = 0,    ///< standard uncertainty of the temperature, K
+      u_P_Pa = 0;   ///< standard uncertainty of the pressure, Pa
 };
 
 /// @throws RequestError for a point that no fit of so many substances can meet
@@ -33,11 +35,12 @@ void demand_known_point(const KnownPoint& point, std::size_t substances);
 
 /// What became of it in a fit.
 struct KnownRow {
-  KnownPoint known{};
+  KnownPoint known{};       ///< as it was given
   std::vector<double> x{};  ///< the point of the model nearest to it, in units of the uncertainties
-  double T_K = 0, P_Pa = 0;
-  double distance = 0;  ///< to that, in standard uncertainties
-  bool there = false;   ///< the model has such a point near it
+  double T_K = 0,           ///< of the model, K
+      P_Pa = 0;             ///< of the model, Pa
+  double distance = 0;      ///< to that, in standard uncertainties
+  bool there = false;       ///< the model has such a point near it
 };
 
 }  // namespace jampot

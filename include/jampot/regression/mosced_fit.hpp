@@ -10,21 +10,22 @@ namespace jampot {
 
 /// A measured limit of the new substance in, or of, one whose MOSCED parameters are known.
 struct MoscedPoint {
-  Substance partner;
+  Substance partner;      ///< the other substance
   bool as_solute = true;  ///< the new substance is the solute, else the solvent
-  double T_K = 298.15;
-  double gamma = 1, u_gamma = 0.05;
-  int line = 0;
+  double T_K = 298.15;    ///< temperature, K
+  double gamma = 1,       ///< limiting activity coefficient
+      u_gamma = 0.05;     ///< its standard uncertainty
+  int line = 0;           ///< line in the file; 0: none
 };
 
 /// MOSCED parameters of a substance fitted to limiting activity coefficients.
 struct MoscedFit {
-  MoscedParameters parameters;
+  MoscedParameters parameters;  ///< the constants
   /// Standard errors of lambda, tau, alpha and beta; from the scatter of the points.
   std::array<double, 4> std_error{};
-  double rms_ln_gamma = 0;
+  double rms_ln_gamma = 0;    ///< root mean square of ln gamma
   std::vector<double> model;  ///< gamma of each point
-  Notices notices;
+  Notices notices;            ///< what the reader must know
 };
 
 /// Least squares in ln gamma over lambda, tau, alpha and beta from many starts, all bounded below by zero; v

@@ -19,30 +19,31 @@ enum class Aim {
 };
 std::string_view name_of(Aim aim);
 
+/// The aim, and the points that may be measured.
 struct NextOptions {
-  Aim aim = Aim::azeotrope;
-  double x1 = 0.5;             ///< of the aim `boiling`
-  double T_K = 0;              ///< of the aim `split`; 0: the mean of the data
-  std::vector<double> P_Pa{};  ///< at which could be measured; nothing in either: where the data were
-  std::vector<double> T_K_held{};
-  int points = 49;  ///< compositions tried, evenly between 0.02 and 0.98
-  int batch = 1;    ///< how many measurements are planned, each with the ones before it done
+  Aim aim = Aim::azeotrope;        ///< what is to become more certain
+  double x1 = 0.5;                 ///< of the aim `boiling`
+  double T_K = 0;                  ///< of the aim `split`; 0: the mean of the data
+  std::vector<double> P_Pa{};      ///< at which could be measured; nothing in either: where the data were
+  std::vector<double> T_K_held{};  ///< temperatures of candidate points, K
+  int points = 49;                 ///< compositions tried, evenly between 0.02 and 0.98
+  int batch = 1;                   ///< how many measurements are planned, each with the ones before it done
 };
 
 /// A quantity of the aim.
 struct AimQuantity {
   std::string name{};  ///< "x(methanol) of the azeotrope"
   std::string unit{};  ///< SI; empty of a number
-  double value = 0;
-  double u = 0;  ///< standard uncertainty now
+  double value = 0;    ///< its value now
+  double u = 0;        ///< standard uncertainty now
 };
 
 /// A measurement that could be made, at the equilibrium that the fit expects, with the uncertainties of the
 /// data.
 struct Candidate {
-  DataKind kind = DataKind::txy;
-  DataPoint point{};
-  std::vector<double> u{};  ///< of each quantity of the aim when it is done
+  DataKind kind = DataKind::txy;  ///< what would be measured
+  DataPoint point{};              ///< where
+  std::vector<double> u{};        ///< of each quantity of the aim when it is done
   /// Root mean square over the quantities of uncertainty afterwards over uncertainty now, 1: it says nothing.
   /// Of `parameters` the root of their generalised variance, for each.
   double share = 1;
@@ -51,9 +52,10 @@ struct Candidate {
   double apart = 0;
 };
 
+/// Candidate points, ranked.
 struct NextMeasurement {
-  NextOptions options{};
-  std::vector<AimQuantity> aim{};
+  NextOptions options{};                ///< what was asked for
+  std::vector<AimQuantity> aim{};       ///< the quantities
   std::vector<Candidate> candidates{};  ///< the one that tells most first
   std::vector<Candidate> batch{};  ///< in the order in which to measure; `u` and `share` with all up to there
 };

@@ -8,7 +8,7 @@ namespace jampot {
 
 /// A fit with its place among others.
 struct RankedFit {
-  Fit fit;
+  Fit fit;  ///< the fit
   /// AICc above that of the best, the misfit divided by `overdispersion`.
   double aicc_above_best = 0;
   double weight = 1;  ///< Akaike's, of all ranked: they sum to one

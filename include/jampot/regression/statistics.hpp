@@ -10,8 +10,8 @@ double chi_square_probability(double value, double degrees);
 
 /// Runs of equal sign in a sequence of residuals.
 struct RunsTest {
-  int runs = 0;
-  double expected = 0;
+  int runs = 0;           ///< runs counted
+  double expected = 0;    ///< runs expected of independent signs
   bool one_sign = false;  ///< all residuals lie on one side
   /// Probability of so few runs or fewer by chance (normal approximation; exact where all have one sign); 1
   /// where there are too few residuals to tell.

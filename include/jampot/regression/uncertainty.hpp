@@ -15,12 +15,14 @@ namespace jampot {
 struct BandPoint {
   double u_T_K = 0;   ///< temperature sought, else 0
   double u_P_Pa = 0;  ///< pressure sought, else 0
-  double u_y1 = 0;
+  double u_y1 = 0;    ///< standard uncertainty of y1
 };
 
 /// Standard uncertainty of each homogeneous azeotrope.
 struct AzeotropeBand {
-  double u_x1 = 0, u_T_K = 0, u_P_Pa = 0;
+  double u_x1 = 0,  ///< of the composition
+      u_T_K = 0,    ///< standard uncertainty of the temperature, K
+      u_P_Pa = 0;   ///< standard uncertainty of the pressure, Pa
 };
 
 /// How far the fitted parameters leave a curve open.
@@ -35,9 +37,11 @@ UncertaintyBand uncertainty_band(const Mixture& mixture, const BinaryCurve& curv
 
 /// Standard uncertainties of the two liquids of a tie line, and how the two sides of the binodal move.
 struct TieLineUncertainty {
-  std::array<double, 3> u_alpha{}, u_beta{};  ///< of each mole fraction, the feed in the middle held
+  std::array<double, 3> u_alpha{},  ///< of the first liquid
+      u_beta{};  ///< of the second liquid; of each mole fraction, the feed in the middle held
   /// One standard uncertainty across the binodal, as a step in mole fractions; sums to zero.
-  std::array<double, 3> across_alpha{}, across_beta{};
+  std::array<double, 3> across_alpha{},  ///< the same across the tie line
+      across_beta{};                     ///< of the second liquid
 };
 
 /// Of every tie line of a region (its own, close together), to first order from the covariance of all pairs.
@@ -48,8 +52,8 @@ std::vector<TieLineUncertainty> tie_line_uncertainties(const Mixture& mixture, d
 
 /// Standard uncertainties of an azeotrope at its pressure.
 struct SingularUncertainty {
-  std::vector<double> u_x;
-  double u_T_K = 0;
+  std::vector<double> u_x;  ///< of each mole fraction
+  double u_T_K = 0;         ///< standard uncertainty of the temperature, K
 };
 
 /// Of every singular point, homogeneous or heterogeneous, to first order: each is solved again with every

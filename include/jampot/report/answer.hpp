@@ -16,8 +16,8 @@ namespace jampot {
 
 /// How the numbers of an answer are to be given.
 struct AnswerOptions {
-  DisplayUnits units{};
-  Basis basis = Basis::mole;
+  DisplayUnits units{};       ///< units in which numbers are shown
+  Basis basis = Basis::mole;  ///< mole or mass fractions
   /// A figure is wanted: what cannot be drawn is then an error. Otherwise the answer has one where it costs
   /// nothing.
   bool figure = false;
@@ -29,9 +29,9 @@ struct Answer {
   std::vector<Table> tables{};       ///< whole, for CSV
   std::vector<Table> screen{};       ///< for the screen; empty: the whole tables
   std::vector<std::string> lines{};  ///< said after the tables on the screen
-  Notices notices{};
-  std::optional<Figure> figure{};
-  std::string no_figure{};  ///< where there is none: why, and what a figure needs
+  Notices notices{};                 ///< what the reader must know
+  std::optional<Figure> figure{};    ///< if the answer has one
+  std::string no_figure{};           ///< where there is none: why, and what a figure needs
   std::vector<std::pair<std::string, std::string>> files{};  ///< path and text of further files to write
 
   /// The JSON object with its notices; who looks into it includes <nlohmann/json.hpp>.

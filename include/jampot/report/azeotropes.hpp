@@ -5,6 +5,7 @@
 
 namespace jampot {
 
+/// How the azeotropes are shown.
 struct AzeotropesAnswerOptions : AnswerOptions {
   bool all = false;  ///< list the pure substances too
 };

@@ -14,8 +14,8 @@ enum class BinaryDiagram {
 
 /// The beginning of the command's name in the JSON is that of the diagram: txy, pxy or xy.
 struct BinaryAnswerOptions : AnswerOptions {
-  BinaryDiagram diagram = BinaryDiagram::boiling;
-  bool xy_asked = false;  ///< of an overview: that the x-y diagram was asked for
+  BinaryDiagram diagram = BinaryDiagram::boiling;  ///< which diagram
+  bool xy_asked = false;                           ///< of an overview: that the x-y diagram was asked for
 };
 
 /// Curves, azeotropes, two liquids, critical points, deviations from measured sets.

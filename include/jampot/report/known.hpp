@@ -5,6 +5,7 @@
 
 namespace jampot {
 
+/// How the facts are shown.
 struct KnownAnswerOptions : AnswerOptions {
   bool ranked = false;  ///< the table of models, the best first, instead of that of the facts
 };

@@ -8,8 +8,8 @@ namespace jampot {
 
 /// In which unit terms are shown, and at which temperature those that depend on it.
 struct PairsAnswerOptions : AnswerOptions {
-  EnergyUnit unit = EnergyUnit::kelvin;
-  double T_K = 298.15;
+  EnergyUnit unit = EnergyUnit::kelvin;  ///< of energies
+  double T_K = 298.15;                   ///< where values are checked, K
 };
 
 /// What would be used, pair by pair, what is missing, and what predicts.

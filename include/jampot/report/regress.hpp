@@ -9,7 +9,7 @@ namespace jampot {
 
 /// Which picture of the best fit is drawn.
 struct RegressAnswerOptions : AnswerOptions {
-  FitPicture picture = FitPicture::composition;
+  FitPicture picture = FitPicture::composition;  ///< which picture
 };
 
 /// Parameters, statistics, azeotropes, residuals of the best fit, and the ranking. The figure is the picture

@@ -8,7 +8,7 @@ namespace jampot {
 
 /// Which layers, corners and marks the figure has are in `looks`; what is drawn comes from the study.
 struct ResidueAnswerOptions : AnswerOptions {
-  ResidueFigureOptions looks{};
+  ResidueFigureOptions looks{};  ///< how the map is drawn
 };
 
 /// Singular points, boundaries, two liquids, what feeds can become. The figure is drawn where it is wanted.

@@ -5,6 +5,7 @@
 
 namespace jampot {
 
+/// How the solubilities are shown.
 struct SolubilityAnswerOptions : AnswerOptions {
   /// Draw each solubility by itself on a logarithmic axis: the dilute side magnified.
   bool logarithmic = false;

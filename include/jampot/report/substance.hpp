@@ -13,8 +13,9 @@ Answer answer(const FindStudy& study, const AnswerOptions& options = {});
 /// @throws RequestError where a figure is wanted of constants
 Answer answer(const SubstanceStudy& study, const AnswerOptions& options = {});
 
+/// How the saturation curve is shown.
 struct SaturationAnswerOptions : AnswerOptions {
-  SaturationAxes axes = SaturationAxes::log_P_against_inverse_T;
+  SaturationAxes axes = SaturationAxes::log_P_against_inverse_T;  ///< how the axes are divided
 };
 
 /// The boiling curve, beside equations of state where asked for.

@@ -8,8 +8,8 @@ namespace jampot {
 
 /// Which layers, corners and marks the figure has are in `looks`; what is drawn comes from the study.
 struct TernaryAnswerOptions : AnswerOptions {
-  TernaryFigureOptions looks{};
-  bool overview = false;  ///< distribution and selectivity beside the triangle
+  TernaryFigureOptions looks{};  ///< how the triangle is drawn
+  bool overview = false;         ///< distribution and selectivity beside the triangle
 };
 
 /// Tie lines, plait points, three liquids, distribution of the solute, deviations. The figure is drawn where

@@ -8,9 +8,10 @@ namespace jampot {
 
 /// A composition of three, in mole fractions, and how it is called; empty: by its fractions.
 struct AskedComposition {
-  std::array<double, 3> x{};
-  std::string text{};
+  std::array<double, 3> x{};  ///< mole fractions
+  std::string text{};         ///< as it was asked
 
+  /// A name for tables.
   std::string name() const;
 };
 

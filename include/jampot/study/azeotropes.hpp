@@ -12,32 +12,34 @@ namespace jampot {
 
 /// What the search for azeotropes is asked for.
 struct AzeotropesRequest {
-  MixtureSpec mixture{};  ///< of two to five substances
-  std::vector<MixtureSpec> compare{};
-  std::vector<double> P_Pa{};  ///< at most 200
-  bool uncertainty = false;    ///< what the covariance of fitted parameters means for each
-  bool working = false;        ///< write out the first azeotrope
-  Progress* progress = nullptr;
+  MixtureSpec mixture{};               ///< of two to five substances
+  std::vector<MixtureSpec> compare{};  ///< further models, answered side by side
+  std::vector<double> P_Pa{};          ///< at most 200
+  bool uncertainty = false;            ///< what the covariance of fitted parameters means for each
+  bool working = false;                ///< write out the first azeotrope
+  Progress* progress = nullptr;        ///< told how far the search is; may be null
 };
 
 /// By one model at one pressure.
 struct FoundAzeotropes {
-  std::size_t contender = 0;
-  double P_Pa = 0;
-  SingularPoints found{};
+  std::size_t contender = 0;                                        ///< number of the model that answers
+  double P_Pa = 0;                                                  ///< pressure, Pa
+  SingularPoints found{};                                           ///< pure components and azeotropes
   std::vector<std::optional<SingularUncertainty>> uncertainties{};  ///< as many as points, where asked for
 };
 
 /// For each model one search at each pressure.
 struct AzeotropesStudy {
-  std::vector<Contender> contenders{};
-  std::vector<double> P_Pa{};
-  bool uncertainty = false;
-  std::vector<FoundAzeotropes> searches{};
-  std::vector<std::string> working{};
-  Notices notices{};
+  std::vector<Contender> contenders{};      ///< the models that answer, the first one asked for
+  std::vector<double> P_Pa{};               ///< pressures searched, Pa
+  bool uncertainty = false;                 ///< true where standard errors were asked for
+  std::vector<FoundAzeotropes> searches{};  ///< one for each model and pressure
+  std::vector<std::string> working{};       ///< how the numbers came about, line by line
+  Notices notices{};                        ///< what the reader must know
 
+  /// In the order of the components.
   const std::vector<Substance>& substances() const { return contenders.front().mixture.substances(); }
+  /// True where several models answer.
   bool compared() const { return contenders.size() > 1; }
 };
 

@@ -13,29 +13,31 @@ namespace jampot {
 
 /// What a boiling diagram is asked for.
 struct BinaryRequest {
-  MixtureSpec mixture{};  ///< of two substances, the one on the axis first
-  std::vector<MixtureSpec> compare{};
-  Held held{};
-  int points = 101;  ///< along the composition, 3 to 100001
-  std::vector<DataSet> measured{};
+  MixtureSpec mixture{};               ///< of two substances, the one on the axis first
+  std::vector<MixtureSpec> compare{};  ///< further models, answered side by side
+  Held held{};                         ///< whether temperature or pressure is held, and its values
+  int points = 101;                    ///< along the composition, 3 to 100001
+  std::vector<DataSet> measured{};     ///< measured points
   bool uncertainty = false;  ///< what the covariance of fitted parameters means for the first model's curves
   bool working = false;      ///< write out the calculation of one point
 };
 
 /// The curves by each model.
 struct BinaryStudy {
-  Held held{};
-  std::vector<Contender> contenders{};
+  Held held{};                           ///< whether temperature or pressure is held, and its values
+  std::vector<Contender> contenders{};   ///< the models that answer, the first one asked for
   std::vector<BinaryCurve> curves{};     ///< for each model one at each held value; labelled where compared
   std::vector<UncertaintyBand> bands{};  ///< of the first model's curves, where asked for
-  std::vector<DataSet> measured{};
+  std::vector<DataSet> measured{};       ///< measured points
   /// Azeotropes that handbooks have at these pressures (within 5 %) or temperatures (1 K).
   std::vector<Azeotrope> handbook{};
-  std::vector<MeasuredBeside> beside{};
-  std::vector<std::string> working{};
-  Notices notices{};
+  std::vector<MeasuredBeside> beside{};  ///< measured points with what each model says there
+  std::vector<std::string> working{};    ///< how the numbers came about, line by line
+  Notices notices{};                     ///< what the reader must know
 
+  /// The mixture with its models.
   const Mixture& mixture() const { return contenders.front().mixture; }
+  /// True where several models answer.
   bool compared() const { return contenders.size() > 1; }
 };
 

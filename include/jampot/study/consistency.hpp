@@ -8,19 +8,20 @@ namespace jampot {
 
 /// Measured sets with vapour analyses; excess enthalpies among them are taken beside those of their pair.
 struct ConsistencyRequest {
-  std::vector<DataSet> sets{};
-  VapourChoice vapour{};
+  std::vector<DataSet> sets{};  ///< the sets of data
+  VapourChoice vapour{};        ///< model of the vapour
 };
 
 /// One set and its tests.
 struct TestedSet {
-  DataSet set{};
-  Consistency result{};
+  DataSet set{};         ///< the data
+  Consistency result{};  ///< the tests
 };
 
+/// Sets of data with their tests.
 struct ConsistencyStudy {
-  std::vector<TestedSet> sets{};
-  Notices notices{};
+  std::vector<TestedSet> sets{};  ///< each with its tests
+  Notices notices{};              ///< what the reader must know
 };
 
 /// @throws as `check_consistency`

@@ -12,7 +12,9 @@ namespace jampot {
 
 /// What is held in a flash: two of T, P, vapour fraction, or P and heat added to the feed.
 struct FlashSpecification {
-  std::optional<double> T_K{}, P_Pa{}, vapour_fraction{};
+  std::optional<double> T_K{},         ///< temperature held, K
+      P_Pa{},                          ///< pressure held, Pa
+      vapour_fraction{};               ///< vapour fraction held
   std::optional<double> heat_J_mol{};  ///< for each mole of feed
   std::optional<double> heat{};        ///< for the whole feed: J, or W where it flows
 };
@@ -20,15 +22,17 @@ struct FlashSpecification {
 /// The state in which a feed comes in: two of T, P and vapour fraction; without a pressure at that of the
 /// flash.
 struct FeedCondition {
-  std::optional<double> T_K{}, P_Pa{}, vapour_fraction{};
+  std::optional<double> T_K{},  ///< temperature, K
+      P_Pa{},                   ///< pressure, Pa
+      vapour_fraction{};        ///< vapour fraction
 };
 
 /// What flashes are asked for: each feed by each specification.
 struct FlashRequest {
-  MixtureSpec mixture{};
-  std::vector<MixtureSpec> compare{};
-  std::vector<Feed> feeds{};
-  std::vector<FlashSpecification> specifications{};
+  MixtureSpec mixture{};                             ///< the mixture with its models
+  std::vector<MixtureSpec> compare{};                ///< further models, answered side by side
+  std::vector<Feed> feeds{};                         ///< one or more
+  std::vector<FlashSpecification> specifications{};  ///< two things held in each
   bool together = false;  ///< the specifications step two ranges in pairs; else they are all combinations
   std::optional<FeedCondition> incoming{};  ///< for the duty; needed where heat is given
   Reference reference{};                    ///< where enthalpies are zero
@@ -37,20 +41,22 @@ struct FlashRequest {
 
 /// The state in which a feed came in.
 struct FeedState {
-  FlashState state{};
+  FlashState state{};         ///< phases of the feed
   std::string description{};  ///< "liquid", "vapour and liquid, 0.31 vapour"
 };
 
 /// One flashed feed with all that is told of it.
 struct FlashCase {
-  std::size_t contender = 0, feed_number = 0;
-  std::string label{};  ///< of the model, where several are compared; else empty
-  Feed feed{};
-  FlashState state{};
-  std::vector<std::string> names{};     ///< of the phases: "vapour", "liquid rich in water"
-  std::vector<PhaseEnergy> energies{};  ///< of the phases
-  std::optional<FeedState> incoming{};
-  std::optional<double> h_feed_J_mol{}, h_J_mol{};  ///< per mole of feed, where they can be had
+  std::size_t contender = 0,               ///< number of the model that answers
+      feed_number = 0;                     ///< number of the feed
+  std::string label{};                     ///< of the model, where several are compared; else empty
+  Feed feed{};                             ///< what comes in
+  FlashState state{};                      ///< phases that leave
+  std::vector<std::string> names{};        ///< of the phases: "vapour", "liquid rich in water"
+  std::vector<PhaseEnergy> energies{};     ///< of the phases
+  std::optional<FeedState> incoming{};     ///< the feed, where its state is known
+  std::optional<double> h_feed_J_mol{},    ///< enthalpy of the feed, J/mol
+      h_J_mol{};                           ///< enthalpy of what leaves, J per mole of feed
   double balance = 0;                      ///< largest difference of an amount, in moles per mole of feed
   std::optional<double> energy_balance{};  ///< what is left of h_out - h_feed - duty, over the sum of |n h|
 
@@ -60,15 +66,16 @@ struct FlashCase {
 
 /// All cases: for each model each feed by each specification.
 struct FlashStudy {
-  std::vector<Contender> contenders{};
-  std::vector<FlashSpecification> specifications{};
-  bool together = false;
-  std::size_t feeds = 1;
-  Reference reference{};
-  std::vector<FlashCase> cases{};
-  std::vector<std::string> working{};
-  Notices notices{};
+  std::vector<Contender> contenders{};               ///< the models that answer, the first one asked for
+  std::vector<FlashSpecification> specifications{};  ///< what is held, one for each answer
+  bool together = false;                             ///< true where the feeds are mixed
+  std::size_t feeds = 1;                             ///< number of feeds
+  Reference reference{};                             ///< where enthalpy is zero
+  std::vector<FlashCase> cases{};                    ///< one for each model, feed and specification
+  std::vector<std::string> working{};                ///< how the numbers came about, line by line
+  Notices notices{};                                 ///< what the reader must know
 
+  /// In the order of the components.
   const std::vector<Substance>& substances() const { return contenders.front().mixture.substances(); }
 };
 

@@ -9,9 +9,10 @@ namespace jampot {
 
 /// The held values, in SI: pressures where a temperature is sought, temperatures where a pressure is.
 struct Held {
-  Sought sought = Sought::temperature;
-  std::vector<double> values{};
+  Sought sought = Sought::temperature;  ///< what is computed: temperature or pressure
+  std::vector<double> values{};         ///< of what is held, K or Pa
 
+  /// True where pressure is held.
   bool isobaric() const { return sought == Sought::temperature; }
 };
 

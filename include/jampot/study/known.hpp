@@ -9,24 +9,26 @@
 
 namespace jampot {
 
+/// Which facts are asked for.
 struct KnownRequest {
   MixtureSpec mixture{};  ///< a liquid model that is named is held against the facts beside the others
 };
 
 /// One model against all facts.
 struct ModelOnFacts : OnFacts {
-  std::string label{};
+  std::string label{};           ///< name of the model
   bool fitted = false;           ///< pairs of it were fitted to facts: that it agrees with them is no proof
   std::vector<HeldFact> held{};  ///< in the order of the facts; not judged where the model could not be made
 };
 
+/// The facts, and what each model says of them.
 struct KnownStudy {
-  std::vector<Substance> substances{};
-  std::vector<const Fact*> facts{};
-  std::vector<ModelOnFacts> models{};  ///< the best first
+  std::vector<Substance> substances{};  ///< in the order of the components
+  std::vector<const Fact*> facts{};     ///< all that are known of them
+  std::vector<ModelOnFacts> models{};   ///< the best first
   /// "of 5 facts about these pairs unifac-dortmund agrees with 5, unifac with 4 ...".
   std::string ranking{};
-  Notices notices{};
+  Notices notices{};  ///< what the reader must know
 };
 
 /// @throws RequestError for an unknown substance or model

@@ -13,15 +13,15 @@ namespace jampot {
 /// Substances, models and parameters of a mixture. The defaults are those of the commands: pair parameters
 /// come from `parameters`, then from the published sets; a pair that neither has is refused.
 struct MixtureSpec {
-  std::vector<Substance> substances{};
+  std::vector<Substance> substances{};  ///< in the order of the components
   /// A word of liquid_model_names(), "eos", or an equation of equation_names() for both phases. Empty: the
   /// model of `parameters`; without any, for two liquids "unifac-lle", else the first of nrtl, wilson and
   /// uniquac whose pairs are all published.
   std::string liquid{};
-  ParameterCollection parameters{};
-  MissingPairs missing_pairs = MissingPairs::refuse;
-  EstimateOptions estimate{};  ///< how missing pairs are estimated: `from` and `range_K`
-  VapourChoice vapour{};
+  ParameterCollection parameters{};                   ///< of the pairs
+  MissingPairs missing_pairs = MissingPairs::refuse;  ///< what to do where one is missing
+  EstimateOptions estimate{};          ///< how missing pairs are estimated: `from` and `T_range_K`
+  VapourChoice vapour{};               ///< model of the vapour
   std::vector<HenryConstant> henry{};  ///< of dissolved gases
   std::string name{};                  ///< under which it stands beside others; empty: its models
 
@@ -45,9 +45,9 @@ MixtureSpec settled(const MixtureSpec& spec, Purpose purpose, Notices& notices);
 
 /// A mixture with what it was made from.
 struct Contender {
-  std::string label{};  ///< by which its curves are told apart
-  Mixture mixture;
-  std::vector<HenryConstant> henry{};
+  std::string label{};                 ///< by which its curves are told apart
+  Mixture mixture;                     ///< the mixture with its models
+  std::vector<HenryConstant> henry{};  ///< of dissolved gases
 };
 
 /// @throws as `settled` and the constructors of Mixture

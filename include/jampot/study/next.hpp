@@ -8,18 +8,20 @@
 
 namespace jampot {
 
+/// What is to become more certain, from which data.
 struct NextRequest {
-  std::vector<DataSet> sets{};
-  FitOptions fit{};  ///< how the data are fitted first
-  NextOptions options{};
-  std::string rival{};  ///< of the aim `models`: the other model
+  std::vector<DataSet> sets{};  ///< the sets of data
+  FitOptions fit{};             ///< how the data are fitted first
+  NextOptions options{};        ///< aim and candidates
+  std::string rival{};          ///< of the aim `models`: the other model
 };
 
+/// What to measure next.
 struct NextStudy {
-  Fit fit{};
-  std::optional<Fit> rival{};
-  NextMeasurement result{};
-  Notices notices{};
+  Fit fit{};                   ///< of the data at hand
+  std::optional<Fit> rival{};  ///< of the model to be told apart
+  NextMeasurement result{};    ///< what to measure
+  Notices notices{};           ///< what the reader must know
 };
 
 /// "azeotrope", "limits", "split", "parameters", "models", "T at x=0.3": sets the aim of the options.

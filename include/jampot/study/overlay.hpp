@@ -13,14 +13,14 @@ namespace jampot {
 struct MeasuredBeside {
   std::string set{};          ///< its name
   std::size_t contender = 0;  ///< number of the model
-  Comparison comparison{};
+  Comparison comparison{};    ///< with the model
 };
 
 /// One measured set of two liquids beside one of the models.
 struct LiquidsBeside {
-  std::string set{};
-  std::size_t contender = 0;
-  LiquidComparison comparison{};
+  std::string set{};              ///< name of the set
+  std::size_t contender = 0;      ///< number of the model that answers
+  LiquidComparison comparison{};  ///< with the model
 };
 
 }  // namespace jampot

@@ -10,17 +10,18 @@ namespace jampot {
 
 /// What is looked for.
 struct PairsRequest {
-  std::vector<Substance> substances{};
-  std::vector<std::string> models{};  ///< with pair parameters; none: all
-  ParameterCollection given{};        ///< those of one's own, preferred to published ones
-  std::optional<double> T_K{};        ///< at which they are to hold
-  std::string estimate_from = "unifac";
+  std::vector<Substance> substances{};   ///< in the order of the components
+  std::vector<std::string> models{};     ///< with pair parameters; none: all
+  ParameterCollection given{};           ///< those of one's own, preferred to published ones
+  std::optional<double> T_K{};           ///< at which they are to hold
+  std::string estimate_from = "unifac";  ///< model that estimates are made from
 };
 
 /// What is known of one pair for one model.
 struct KnownPair {
-  std::size_t first = 0, second = 0;
-  std::string model{};
+  std::size_t first = 0,                ///< number of the first component
+      second = 0;                       ///< number of the second component
+  std::string model{};                  ///< name of the activity coefficient model
   std::vector<PairParameters> known{};  ///< the one that would be used first
   std::optional<Estimate> estimate{};   ///< of one that is missing
   std::string no_estimate{};            ///< why there is none
@@ -28,17 +29,17 @@ struct KnownPair {
 
 /// Whether a prediction is possible.
 struct PossiblePrediction {
-  std::string model{};
-  bool possible = false;
-  std::string text{};  ///< what it rests on, or what is missing
+  std::string model{};    ///< its name
+  bool possible = false;  ///< false where data are missing
+  std::string text{};     ///< what it rests on, or what is missing
 };
 
 /// Pair by pair, and the predictions.
 struct PairsStudy {
-  std::vector<Substance> substances{};
-  std::vector<KnownPair> pairs{};
-  std::vector<PossiblePrediction> predictions{};
-  Notices notices{};
+  std::vector<Substance> substances{};            ///< in the order of the components
+  std::vector<KnownPair> pairs{};                 ///< what is known of each
+  std::vector<PossiblePrediction> predictions{};  ///< models that need no pairs
+  Notices notices{};                              ///< what the reader must know
 
   /// The sets that would be used.
   std::vector<PairParameters> used() const;

@@ -14,41 +14,44 @@ namespace jampot {
 
 /// What a map is asked for.
 struct ResidueRequest {
-  MixtureSpec mixture{};               ///< of three substances
-  std::vector<MixtureSpec> compare{};  ///< of these the structure alone
-  double P_Pa = 101325;
-  int curves = 25;                            ///< spread over the triangle, 0 to 500
-  std::vector<AskedComposition> through{};    ///< curves through these
-  std::vector<AskedComposition> tie_lines{};  ///< boiling tie lines through these
-  std::vector<double> isotherms_K{};          ///< at most 200
-  std::vector<std::array<double, 3>> feeds{};
-  std::optional<double> decanter_T_K{};  ///< at which liquids of feeds are parted; none: at boiling
-  bool working = false;                  ///< write out the first azeotrope
-  Progress* progress = nullptr;
+  MixtureSpec mixture{};                       ///< of three substances
+  std::vector<MixtureSpec> compare{};          ///< of these the structure alone
+  double P_Pa = 101325;                        ///< pressure, Pa
+  int curves = 25;                             ///< spread over the triangle, 0 to 500
+  std::vector<AskedComposition> through{};     ///< curves through these
+  std::vector<AskedComposition> tie_lines{};   ///< boiling tie lines through these
+  std::vector<double> isotherms_K{};           ///< at most 200
+  std::vector<std::array<double, 3>> feeds{};  ///< mole fractions of feeds to be read
+  std::optional<double> decanter_T_K{};        ///< at which liquids of feeds are parted; none: at boiling
+  bool working = false;                        ///< write out the first azeotrope
+  Progress* progress = nullptr;                ///< told how far the work is; may be null
 };
 
 /// A boiling tie line that was asked for.
 struct AskedBoilingLine {
-  AskedComposition through{};
-  BoilingTieLine line{};
-  double share = 0;  ///< of beta
+  AskedComposition through{};  ///< as it was asked
+  BoilingTieLine line{};       ///< the tie line
+  double share = 0;            ///< of beta
 };
 
 /// Maps by each model; all else by the first.
 struct ResidueStudy {
-  std::vector<Contender> contenders{};
-  double P_Pa = 0;
-  std::vector<ResidueMap> maps{};
-  std::vector<AskedComposition> through{};
-  std::vector<AskedBoilingLine> tie_lines{};
-  std::vector<Isotherm> isotherms{};
-  std::vector<FeedReading> feeds{};
-  std::optional<double> decanter_T_K{};
-  std::vector<std::string> working{};
-  Notices notices{};
+  std::vector<Contender> contenders{};        ///< the models that answer, the first one asked for
+  double P_Pa = 0;                            ///< pressure, Pa
+  std::vector<ResidueMap> maps{};             ///< one for each model
+  std::vector<AskedComposition> through{};    ///< compositions of single curves
+  std::vector<AskedBoilingLine> tie_lines{};  ///< through compositions asked for
+  std::vector<Isotherm> isotherms{};          ///< lines of equal boiling point
+  std::vector<FeedReading> feeds{};           ///< what the map says of each feed
+  std::optional<double> decanter_T_K{};       ///< temperature of the decanter, K
+  std::vector<std::string> working{};         ///< how the numbers came about, line by line
+  Notices notices{};                          ///< what the reader must know
 
+  /// In the order of the components.
   const std::vector<Substance>& substances() const { return contenders.front().mixture.substances(); }
+  /// Of the first model.
   const ResidueMap& map() const { return maps.front(); }
+  /// True where several models answer.
   bool compared() const { return contenders.size() > 1; }
 };
 

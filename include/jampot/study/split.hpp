@@ -13,8 +13,8 @@ namespace jampot {
 /// What a decanter is asked for: at temperatures, or with a duty.
 struct SplitRequest {
   MixtureSpec mixture{};  ///< without model and parameters UNIFAC's table for liquids predicts the split
-  std::vector<MixtureSpec> compare{};
-  Feed feed{};
+  std::vector<MixtureSpec> compare{};    ///< further models, answered side by side
+  Feed feed{};                           ///< what comes in
   std::vector<double> T_K{};             ///< of the liquids, at most 2000
   std::optional<double> duty{};          ///< instead: J, or W where the feed flows; negative: cooled
   double P_Pa = standard_atmosphere;     ///< to see whether a vapour would form
@@ -25,20 +25,22 @@ struct SplitRequest {
 
 /// One decanter by one model.
 struct SplitCase {
-  std::size_t contender = 0;
-  Decanted result{};
+  std::size_t contender = 0;  ///< number of the model that answers
+  Decanted result{};          ///< phases and balance
 };
 
 /// For each model one case at each temperature.
 struct SplitStudy {
-  std::vector<Contender> contenders{};
-  Feed feed{};
-  double P_Pa = standard_atmosphere;
-  std::vector<SplitCase> cases{};
-  std::vector<std::string> working{};
-  Notices notices{};
+  std::vector<Contender> contenders{};  ///< the models that answer, the first one asked for
+  Feed feed{};                          ///< what comes in
+  double P_Pa = standard_atmosphere;    ///< pressure, Pa
+  std::vector<SplitCase> cases{};       ///< one for each model
+  std::vector<std::string> working{};   ///< how the numbers came about, line by line
+  Notices notices{};                    ///< what the reader must know
 
+  /// In the order of the components.
   const std::vector<Substance>& substances() const { return contenders.front().mixture.substances(); }
+  /// True where several models answer.
   bool compared() const { return contenders.size() > 1; }
 };
 

@@ -14,14 +14,14 @@ namespace jampot {
 
 /// A name, an alias, a formula or a CAS number, or what is remembered of it.
 struct FindRequest {
-  std::string text{};
+  std::string text{};          ///< part of a name, formula or number
   const Bank* bank = nullptr;  ///< nullptr: the built-in one
 };
 
 /// What it may mean, the best match first.
 struct FindStudy {
-  std::vector<Substance> matches{};
-  Notices notices{};
+  std::vector<Substance> matches{};  ///< best first
+  Notices notices{};                 ///< what the reader must know
 };
 
 /// @throws CalculationError where nothing is like it
@@ -30,18 +30,19 @@ FindStudy study(const FindRequest& request);
 /// Properties of a substance: without temperatures and pressures its constants; with one of them at
 /// saturation; with both at every state of them.
 struct SubstanceRequest {
-  Substance substance{};
-  std::vector<double> T_K{}, P_Pa{};
-  bool together = false;  ///< the two lists in step, else all combinations
-  Reference reference{};  ///< where enthalpy and entropy are zero
+  Substance substance{};      ///< the pure substance
+  std::vector<double> T_K{},  ///< temperatures, K
+      P_Pa{};                 ///< pressures, Pa
+  bool together = false;      ///< the two lists in step, else all combinations
+  Reference reference{};      ///< where enthalpy and entropy are zero
 };
 
 /// The substance, with its states where any were asked for.
 struct SubstanceStudy {
-  Substance substance{};
-  Reference reference{};
-  std::vector<StateProperties> states{};
-  Notices notices{};
+  Substance substance{};                  ///< the pure substance
+  Reference reference{};                  ///< where enthalpy and entropy are zero
+  std::vector<StateProperties> states{};  ///< one for each condition asked for
+  Notices notices{};                      ///< what the reader must know
 };
 
 /// @throws RequestError for too many states, or lists in step of different length; CalculationError where no
@@ -50,26 +51,27 @@ SubstanceStudy study(const SubstanceRequest& request);
 
 /// Where a substance boils.
 struct SaturationRequest {
-  Substance substance{};
-  Held held{};
+  Substance substance{};                 ///< the pure substance
+  Held held{};                           ///< whether temperature or pressure is held, and its values
   std::vector<std::string> equations{};  ///< equations of state to hold against the correlation
 };
 
 /// One equation of state beside the correlation.
 struct SaturationByEquation {
-  std::string equation{};
-  PureCritical critical{};
+  std::string equation{};                               ///< name of the equation of state
+  PureCritical critical{};                              ///< critical point of the equation
   std::vector<std::optional<PureSaturation>> points{};  ///< as many as of the correlation
 };
 
 /// The points of the boiling curve.
 struct SaturationStudy {
-  Substance substance{};
-  Held held{};
-  std::vector<SaturationPoint> points{};
-  std::vector<SaturationByEquation> equations{};
-  Notices notices{};
+  Substance substance{};                          ///< the pure substance
+  Held held{};                                    ///< as asked
+  std::vector<SaturationPoint> points{};          ///< of the vapour pressure equation
+  std::vector<SaturationByEquation> equations{};  ///< of equations of state
+  Notices notices{};                              ///< what the reader must know
 
+  /// Lowest temperature of all points, K.
   double coldest_K() const;
 };
 

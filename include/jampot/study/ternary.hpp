@@ -16,43 +16,46 @@ namespace jampot {
 /// What a ternary diagram is asked for.
 struct TernaryRequest {
   MixtureSpec mixture{};  ///< of three; without model and parameters UNIFAC's table for liquids predicts it
-  std::vector<MixtureSpec> compare{};
-  double T_K = 298.15;
-  int tie_lines = 25;                              ///< how many are shown
-  std::optional<std::size_t> solute{}, solvent{};  ///< else as `roles_in` finds them
-  std::vector<AskedComposition> through{};         ///< tie lines through these, by the first model
-  std::vector<DataSet> measured{};                 ///< two liquids in equilibrium
+  std::vector<MixtureSpec> compare{};       ///< further models, answered side by side
+  double T_K = 298.15;                      ///< temperature, K
+  int tie_lines = 25;                       ///< how many are shown
+  std::optional<std::size_t> solute{},      ///< number of the solute; none: as `roles_in` finds it
+      solvent{};                            ///< else as `roles_in` finds them
+  std::vector<AskedComposition> through{};  ///< tie lines through these, by the first model
+  std::vector<DataSet> measured{};          ///< two liquids in equilibrium
   bool uncertainty = false;  ///< what the covariance of fitted parameters means for the first model
   bool working = false;      ///< write out the activity coefficients of one liquid
 };
 
 /// A tie line that was asked for.
 struct AskedTieLine {
-  AskedComposition through{};
-  TieLine line{};
-  double share = 0;  ///< of beta
+  AskedComposition through{};  ///< as it was asked
+  TieLine line{};              ///< the tie line
+  double share = 0;            ///< of beta
 };
 
 /// The diagram by one model.
 struct TernaryByModel {
-  TernaryDiagram diagram{};
-  Extraction roles{};
+  TernaryDiagram diagram{};  ///< the diagram
+  Extraction roles{};        ///< solute, carrier and solvent
 };
 
 /// Diagrams by each model.
 struct TernaryStudy {
-  std::vector<Contender> contenders{};
-  double T_K = 0;
-  std::vector<TernaryByModel> diagrams{};
-  std::vector<AskedTieLine> through{};
-  std::vector<DataSet> measured{};
-  std::vector<LiquidsBeside> beside{};
+  std::vector<Contender> contenders{};                   ///< the models that answer, the first one asked for
+  double T_K = 0;                                        ///< temperature, K
+  std::vector<TernaryByModel> diagrams{};                ///< one for each model
+  std::vector<AskedTieLine> through{};                   ///< tie lines asked for
+  std::vector<DataSet> measured{};                       ///< measured points
+  std::vector<LiquidsBeside> beside{};                   ///< measured points with what each model says there
   std::vector<TieLineUncertainty> uncertainties{};       ///< of the tie lines shown, where asked for
   std::vector<std::vector<TieLineUncertainty>> bands{};  ///< of all tie lines of each region, likewise
-  std::vector<std::string> working{};
-  Notices notices{};
+  std::vector<std::string> working{};                    ///< how the numbers came about, line by line
+  Notices notices{};                                     ///< what the reader must know
 
+  /// In the order of the components.
   const std::vector<Substance>& substances() const { return contenders.front().mixture.substances(); }
+  /// True where several models answer.
   bool compared() const { return contenders.size() > 1; }
   bool parts() const;  ///< whether the three are two liquids anywhere, by any model
 };

@@ -30,6 +30,7 @@ class Bank {
   /// Everything that `text` may mean, best match first: exact, then beginning, then part, then misspelt.
   std::vector<const Substance*> search(std::string_view text) const;
 
+  /// In the order of the table.
   const std::vector<Substance>& all() const { return substances_; }
 
  private:

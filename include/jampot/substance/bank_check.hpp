@@ -9,12 +9,14 @@ namespace jampot {
 
 /// One check of one substance.
 struct BankFinding {
-  std::string substance;
-  std::string check;         ///< "boiling point", "enthalpy of vaporisation", ...
-  double value = 0;          ///< what was found, as the check words it
-  double low = 0, high = 0;  ///< where it should lie
-  std::string exempt;        ///< why a miss is expected; empty: it is not
-  std::string says;          ///< one sentence
+  std::string substance;  ///< its name
+  std::string check;      ///< "boiling point", "enthalpy of vaporisation", ...
+  double value = 0;       ///< what was found, as the check words it
+  double low = 0,         ///< least value it should have
+      high = 0;           ///< where it should lie
+  std::string exempt;     ///< why a miss is expected; empty: it is not
+  std::string says;       ///< one sentence
+  /// True where it lies within.
   bool passed() const { return value >= low && value <= high; }
 };
 

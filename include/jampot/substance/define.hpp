@@ -18,30 +18,37 @@ namespace jampot {
 struct KnownConstants {
   std::vector<GroupCount> groups;                                ///< of the first-order method for constants
   std::map<UnifacTable, std::vector<GroupCount>> unifac_groups;  ///< of the liquid models
-  std::optional<double> molar_mass_kg_mol, Tb_K, Tm_K, Tc_K, Pc_Pa, acentric_factor;
-  std::optional<double> Hvap_Tb_J_mol, Cp_liquid_25C_J_mol_K;
-  std::optional<double> uniquac_r, uniquac_q;
-  std::optional<LiquidDensity> density;
-  std::optional<MoscedParameters> mosced;
-  bool non_volatile = false;             ///< stays in the liquid: no vapour pressure is given or estimated
-  std::string vapour_pressure_equation;  ///< as printed, see parse_vapour_pressure_equation
-  std::vector<VapourPressurePoint> vapour_pressure_points;
+  std::optional<double> molar_mass_kg_mol,                       ///< molar mass, kg/mol
+      Tb_K,                                                      ///< normal boiling point, K
+      Tm_K,                                                      ///< melting point, K
+      Tc_K,                                                      ///< critical temperature, K
+      Pc_Pa,                                                     ///< critical pressure, Pa
+      acentric_factor;                                           ///< acentric factor
+  std::optional<double> Hvap_Tb_J_mol,     ///< enthalpy of vaporisation at the boiling point, J/mol
+      Cp_liquid_25C_J_mol_K;               ///< heat capacity of the liquid at 25 degC, J/(mol K)
+  std::optional<double> uniquac_r,         ///< volume of the molecule in UNIQUAC
+      uniquac_q;                           ///< surface of the molecule in UNIQUAC
+  std::optional<LiquidDensity> density;    ///< one density of the liquid
+  std::optional<MoscedParameters> mosced;  ///< constants of MOSCED
+  bool non_volatile = false;               ///< stays in the liquid: no vapour pressure is given or estimated
+  std::string vapour_pressure_equation;    ///< as printed, see parse_vapour_pressure_equation
+  std::vector<VapourPressurePoint> vapour_pressure_points;  ///< measured ones
 };
 
 /// One constant of the result and how it came about.
 struct DefinedConstant {
-  std::string name;    ///< "Tc_K"
-  double value = 0;    ///< SI
-  std::string method;  ///< "given", or the method of the estimate
-  bool estimated = false;
+  std::string name;           ///< "Tc_K"
+  double value = 0;           ///< SI
+  std::string method;         ///< "given", or the method of the estimate
+  bool estimated = false;     ///< true where it was estimated
   std::string typical_error;  ///< of the estimate, as its authors or the tests here found it
 };
 
 /// A substance of one's own with what was estimated of it.
 struct DefinedSubstance {
-  Substance substance;
-  std::vector<DefinedConstant> constants;
-  Notices notices;
+  Substance substance;                     ///< the pure substance
+  std::vector<DefinedConstant> constants;  ///< where each came from
+  Notices notices;                         ///< what the reader must know
 };
 
 /// Fills in what is missing:

@@ -22,7 +22,8 @@ class EnthalpyPath {
  public:
   /// J/mol and J/(mol K), above the ideal gas at the same temperature (and one atmosphere).
   struct Levels {
-    double h = 0, s = 0;
+    double h = 0,  ///< enthalpy, J/mol
+        s = 0;     ///< entropy, J/(mol K)
   };
   /// Departure of the vapour from the ideal gas of the same temperature and pressure, by its model.
   using Departure = std::function<Levels(double T_K, double P_Pa)>;
@@ -30,6 +31,7 @@ class EnthalpyPath {
   /// @pre the substance has a vapour pressure; it is copied
   EnthalpyPath(const Substance& substance, Departure departure);
 
+  /// Enthalpy and entropy of the saturated liquid.
   Levels liquid(double T_K) const;
   /// What a vapour at a partial pressure has beside its model.
   Levels vapour(double T_K, double P_Pa) const;

@@ -13,7 +13,7 @@ namespace jampot {
 /// A group and how often a molecule has it.
 struct GroupCount {
   std::string group;  ///< as in data/group_contributions.csv: "CH3", "ring =CH", "OH"
-  int count = 0;
+  int count = 0;      ///< how often it occurs
 };
 
 /// The names of the groups there are.
@@ -33,13 +33,16 @@ std::string formula_of(const std::vector<GroupCount>& groups);
 ///
 /// Source: K. G. Joback, R. C. Reid, Chem. Eng. Commun. 57 (1987) 233-243.
 struct GroupEstimate {
-  std::optional<double> Tb_K, Tm_K;
-  std::optional<double> Tc_K;  ///< from the boiling point given, else from the estimated one
-  std::optional<double> Pc_Pa, Vc_m3_mol;
-  std::optional<double> Hf_J_mol, Gf_J_mol;  ///< of formation, ideal gas at 298.15 K
-  std::optional<double> Hvap_Tb_J_mol;
-  std::optional<GasHeatCapacity> gas_heat_capacity;
-  std::optional<LiquidViscosity> liquid_viscosity;
+  std::optional<double> Tb_K,           ///< normal boiling point, K
+      Tm_K;                             ///< melting point, K
+  std::optional<double> Tc_K;           ///< from the boiling point given, else from the estimated one
+  std::optional<double> Pc_Pa,          ///< critical pressure, Pa
+      Vc_m3_mol;                        ///< critical volume, m3/mol
+  std::optional<double> Hf_J_mol,       ///< enthalpy of formation, ideal gas at 298.15 K, J/mol
+      Gf_J_mol;                         ///< of formation, ideal gas at 298.15 K
+  std::optional<double> Hvap_Tb_J_mol;  ///< enthalpy of vaporisation at the boiling point, J/mol
+  std::optional<GasHeatCapacity> gas_heat_capacity;  ///< of the ideal gas
+  std::optional<LiquidViscosity> liquid_viscosity;   ///< of the liquid
 };
 
 /// @param Tb_K the boiling point if it is known: the critical temperature rests on it

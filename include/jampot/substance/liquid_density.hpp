@@ -6,8 +6,8 @@ namespace jampot {
 
 /// Density of a saturated liquid against temperature.
 struct LiquidDensity {
-  double kg_m3 = 0;
-  double T_K = 298.15;
+  double kg_m3 = 0;     ///< kg/m3
+  double T_K = 298.15;  ///< K
 };
 
 /// Density of water at one atmosphere, kg/m3, from 0 to 100 degC. Source: G. S. Kell, J. Chem. Eng. Data 20

@@ -10,8 +10,8 @@ namespace jampot {
 
 /// A property, or why there is none; `method` says where the number comes from.
 struct Property {
-  std::optional<double> value;
-  std::string method;  ///< or, where there is no value, what is missing
+  std::optional<double> value;  ///< none where it cannot be had
+  std::string method;           ///< or, where there is no value, what is missing
 };
 
 /// Enthalpy of vaporisation at T_K, J/mol: the curve of the bank; else by the Watson relation, (1 - Tr)^0.38,
@@ -52,19 +52,22 @@ Property liquid_viscosity(const Substance& substance, double T_K);
 /// substances. Polar and associating vapours deviate from it. Source: C. Tsonopoulos, AIChE J. 20 (1974)
 /// 263-272.
 struct SecondVirial {
-  double B_m3_mol, dB_dT, d2B_dT2;
+  double B_m3_mol,  ///< B, m3/mol
+      dB_dT,        ///< first derivative with T
+      d2B_dT2;      ///< second derivative with T
 };
 std::optional<SecondVirial> second_virial(const Substance& substance, double T_K);
 
 /// Where enthalpy and entropy are zero.
 struct Reference {
+  /// Which state has zero enthalpy.
   enum class Kind {
     ideal_gas,         ///< ideal gas at T_K and 101.325 kPa
     saturated_liquid,  ///< saturated liquid at T_K
     elements           ///< the elements at 298.15 K: the ideal gas has its enthalpy and entropy of formation
   };
-  Kind kind = Kind::ideal_gas;
-  double T_K = 298.15;
+  Kind kind = Kind::ideal_gas;  ///< which state
+  double T_K = 298.15;          ///< its temperature, K
 };
 std::string name_of(const Reference& reference);
 /// Reads "ideal-gas", "liquid", either of them "at 0 degC", or "elements".
@@ -76,16 +79,23 @@ Property ideal_gas_enthalpy(const Substance& substance, double T_K, const Refere
 
 /// One phase at a state.
 struct PhaseProperties {
-  Property molar_volume_m3_mol, density_kg_m3, Cp_J_mol_K, h_J_mol, s_J_mol_K, viscosity_Pa_s,
-      fugacity_coefficient;
+  Property molar_volume_m3_mol,  ///< molar volume, m3/mol
+      density_kg_m3,             ///< kg/m3
+      Cp_J_mol_K,                ///< molar heat capacity, J/(mol K)
+      h_J_mol,                   ///< molar enthalpy, J/mol
+      s_J_mol_K,                 ///< molar entropy, J/(mol K)
+      viscosity_Pa_s,            ///< Pa s
+      fugacity_coefficient;      ///< of the pure substance
 };
 
 /// Properties of a pure substance at one state.
 struct StateProperties {
-  double T_K = 0, P_Pa = 0;
-  bool saturated = false;
-  std::optional<PhaseProperties> liquid, vapour;  ///< both at saturation, else the one that is there
-  Notices notices;
+  double T_K = 0,                         ///< temperature, K
+      P_Pa = 0;                           ///< pressure, Pa
+  bool saturated = false;                 ///< true where liquid and vapour are in equilibrium
+  std::optional<PhaseProperties> liquid,  ///< at saturation, or where the liquid is stable
+      vapour;                             ///< both at saturation, else the one that is there
+  Notices notices;                        ///< what the reader must know
 };
 
 /// Both phases at saturation.

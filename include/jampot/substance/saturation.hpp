@@ -11,9 +11,10 @@ Notices vapour_pressure_notices(const Substance& substance, double Tmin_K, doubl
 
 /// One point of the saturation curve.
 struct SaturationPoint {
-  double T_K = 0, P_Pa = 0;
+  double T_K = 0,                    ///< temperature, K
+      P_Pa = 0;                      ///< pressure, Pa
   std::optional<double> Hvap_J_mol;  ///< see `Properties`; nothing where it cannot be had
-  Notices notices;
+  Notices notices;                   ///< what the reader must know
 };
 
 /// Vapour pressure at T_K.

@@ -11,27 +11,28 @@ namespace jampot {
 
 /// An atom of a molecule.
 struct SmilesAtom {
-  std::string element;  ///< "C", "Cl"
-  bool aromatic = false;
-  int hydrogens = 0;  ///< attached, written or implied
-  int charge = 0;
-  bool in_ring = false;
+  std::string element;       ///< "C", "Cl"
+  bool aromatic = false;     ///< written in lower case
+  int hydrogens = 0;         ///< attached, written or implied
+  int charge = 0;            ///< elementary charges
+  bool in_ring = false;      ///< true within a ring
   std::size_t position = 0;  ///< in the string, counted from 1
 };
 
 /// A bond between two atoms.
 struct SmilesBond {
-  std::size_t from, to;
-  int order = 1;  ///< 1 to 3; 1 for aromatic bonds
-  bool aromatic = false;
-  bool in_ring = false;
+  std::size_t from,       ///< number of an atom
+      to;                 ///< number of the other atom
+  int order = 1;          ///< 1 to 3; 1 for aromatic bonds
+  bool aromatic = false;  ///< between two aromatic atoms of a ring
+  bool in_ring = false;   ///< true within a ring
 };
 
 /// Atoms and bonds read from a SMILES string.
 struct Molecule {
   std::vector<SmilesAtom> atoms;  ///< without hydrogen
-  std::vector<SmilesBond> bonds;
-  std::string formula() const;  ///< in Hill order
+  std::vector<SmilesBond> bonds;  ///< all of them
+  std::string formula() const;    ///< in Hill order
 };
 
 /// Reads one molecule (no dots): organic subset, aromatic atoms, brackets with hydrogens and charge,
@@ -44,12 +45,12 @@ Molecule parse_smiles(std::string_view text);
 struct GroupDivision {
   /// A group and the atoms it takes.
   struct Part {
-    std::string group;
+    std::string group;               ///< name of the group
     std::vector<std::size_t> atoms;  ///< numbers in Molecule::atoms
   };
-  std::vector<Part> parts;
-  std::vector<GroupCount> groups;
-  Notices notices;  ///< where another division would be as good
+  std::vector<Part> parts;         ///< each with its atoms
+  std::vector<GroupCount> groups;  ///< how often each occurs
+  Notices notices;                 ///< where another division would be as good
 };
 
 /// Divides by our own rules, larger groups first: nitro, nitrile, acid, ester, aldehyde, ketone, then

@@ -28,18 +28,22 @@ struct UnifacGroup {
   std::string name;        ///< "CH3"
   std::string main_group;  ///< "CH2"
   int main_number = 0;     ///< of the main group, the key of the interaction parameters
-  double R = 0, Q = 0;     ///< volume and surface
-  char grade = 'C';
+  double R = 0,            ///< volume of the group
+      Q = 0;               ///< volume and surface
+  char grade = 'C';        ///< A to D, how well the source is established
 };
 
 /// The subgroups of one table.
 class UnifacGroups {
  public:
+  /// The groups of a table.
   static const UnifacGroups& of(UnifacTable table);
 
+  /// In the order of the table.
   const std::vector<UnifacGroup>& all() const { return groups_; }
   /// nullptr where the table has no such subgroup.
   const UnifacGroup* find(const std::string& name) const;
+  /// Names of all groups.
   std::vector<std::string> names() const;
 
   /// Reads "CH3=2, CH2=1" (as people write) or "CH3:2|CH2:1" (as the bank does).
@@ -59,7 +63,8 @@ std::string unifac_text(const std::vector<GroupCount>& groups);
 
 /// Volume r and surface q of a molecule: sums of R and Q over its subgroups.
 struct MoleculeSize {
-  double r = 0, q = 0;
+  double r = 0,  ///< volume
+      q = 0;     ///< surface
 };
 MoleculeSize molecule_size(const std::vector<GroupCount>& groups, UnifacTable table);
 

@@ -19,8 +19,11 @@ class CorrespondingStates {
  public:
   /// What corresponding states start from.
   struct Critical {
-    double Tc_K, Pc_Pa, acentric_factor;
+    double Tc_K,          ///< critical temperature, K
+        Pc_Pa,            ///< critical pressure, Pa
+        acentric_factor;  ///< acentric factor
   };
+  /// From the critical point and the acentric factor.
   explicit CorrespondingStates(const Critical& critical);
 
   /// The same, joined at T_K (below Tc) to a curve with this ln(P/Pa) and d ln P/dT.
@@ -52,23 +55,30 @@ class CorrespondingStates {
 /// Source: Perry's Chemical Engineers' Handbook, 7th and 8th editions.
 class LongCurve {
  public:
+  /// Coefficients of an equation, with their range.
   struct Coefficients {
-    std::array<double, 5> C{};
-    double Tmin_K = 0, Tmax_K = 0;
-    double scale = 1;  ///< what brings the equation to the boiling point
+    std::array<double, 5> C{};  ///< coefficients of the curve
+    double Tmin_K = 0,          ///< lowest temperature measured, K
+        Tmax_K = 0;             ///< highest temperature of validity, K
+    double scale = 1;           ///< what brings the equation to the boiling point
   };
+  /// With its coefficients and range.
   explicit LongCurve(const Coefficients& coefficients);
 
   /// Led to this pressure at Tc_K.
   LongCurve ending_at(double Tc_K, double Pc_Pa) const;
   /// The same, going over into a curve with this ln(P/Pa) and slope at T_K, on the side away from it.
   LongCurve joined_below(double T_K, double ln_P, double dln_P_dT) const;
+  /// The same curve with another one from T_K on, value and slope given.
   LongCurve joined_above(double T_K, double ln_P, double dln_P_dT) const;
 
+  /// Ln of the vapour pressure in Pa.
   double ln_P(double T_K) const;
   double dln_P_dT(double T_K) const;  ///< 1/K
 
+  /// Lowest temperature, K.
   double Tmin_K() const { return of_.Tmin_K; }
+  /// Highest temperature, K.
   double Tmax_K() const { return Tc_K_; }
 
  private:
@@ -96,11 +106,16 @@ class VapourPressure {
  public:
   /// Coefficients of the equation of one substance, with their range.
   struct Coefficients {
-    double A, B, C;         ///< log10(P/mmHg) = A - B/(T/degC + C), the form most tables print
-    double Tmin_K, Tmax_K;  ///< measured range
+    double A,       ///< of log10(P/mmHg) = A - B/(T/degC + C)
+        B,          ///< of the same
+        C;          ///< log10(P/mmHg) = A - B/(T/degC + C), the form most tables print
+    double Tmin_K,  ///< lowest temperature measured, K
+        Tmax_K;     ///< measured range
   };
+  /// Critical point and acentric factor.
   using Critical = CorrespondingStates::Critical;
 
+  /// With its coefficients and source.
   VapourPressure(const Coefficients& coefficients, std::string source, char grade,
                  std::optional<Critical> critical = std::nullopt, std::optional<double> Tm_K = std::nullopt);
 
@@ -128,6 +143,7 @@ class VapourPressure {
     return slope_outside(T_K);
   }
 
+  /// Vapour pressure, Pa.
   double P_Pa(double T_K) const { return std::exp(ln_P(T_K)); }
 
   /// The same, multiplied by a factor at every temperature. @param factor positive
@@ -141,12 +157,15 @@ class VapourPressure {
   /// Whether there is no measured range: the whole curve is an estimate.
   bool estimated() const { return measured_low_K_ > measured_high_K_; }
   double Tmin_K() const { return measured_low_K_; }  ///< of the measured range
+  /// Highest temperature measured, K.
   double Tmax_K() const { return measured_high_K_; }
   /// Lowest temperature at which the curve still means something.
   double lowest_K() const { return low_end_.T_K; }
   /// Critical temperature, if known; no vapour pressure exists above it.
   std::optional<double> Tc_K() const { return Tc_K_; }
+  /// Where it comes from.
   const std::string& source() const { return source_; }
+  /// A to D.
   char grade() const { return grade_; }
 
  private:

@@ -17,7 +17,8 @@ VapourPressure::Coefficients parse_vapour_pressure_equation(std::string_view tex
 
 /// A measured or printed vapour pressure.
 struct VapourPressurePoint {
-  double T_K = 0, P_Pa = 0;
+  double T_K = 0,  ///< K
+      P_Pa = 0;    ///< Pa
 };
 
 /// The Antoine equation through measured points by least squares in ln P: three coefficients where there are
