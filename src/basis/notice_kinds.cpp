@@ -148,6 +148,8 @@ const std::vector<NoticeKind>& notice_kinds() {
       {"rows-passed-over", Severity::note, "data", "rows of a ThermoML file are not read"},
       {"search-budget", Severity::doubt, "azeotropes",
        "the search for azeotropes of many substances was left coarse"},
+      {"search-coarse", Severity::doubt, "residue",
+       "some liquids were not brought to the boil, so that two liquids there were not looked for"},
       {"search-unsettled", Severity::doubt, "fit",
        "the lowest minimum of a fit was reached fewer than three times: a lower one is possible"},
       {"set-offset", Severity::doubt, "fit",

@@ -127,9 +127,8 @@ TernaryDiagram ternary_diagram(ActivityModel& model, double T_K, const TernaryOp
   if (options.tie_lines < 1 || options.tie_lines > 10000)
     throw RequestError("tie lines: expected a number from 1 to 10000");
   for (const bool careful : {false, true}) {
-    TernaryTracer tracer(model, T_K);
     TernaryDiagram diagram;
-    tracer.run(diagram, careful);
+    TernaryTracer tracer(model, T_K, diagram, careful);
     double whole = 0;
     for (TwoLiquidRegion& region : diagram.regions) {
       name_sides(region);

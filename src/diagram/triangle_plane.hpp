@@ -91,6 +91,23 @@ inline Composition array_of(const std::vector<double>& x) {
   return {x[0], x[1], x[2]};
 }
 
+/// A point of a side belongs to the region of its pair, a little inside it.
+inline Composition inside_triangle(Composition z) {
+  constexpr double least = 1e-4;
+  double sum = 0;
+  for (double& value : z) sum += value = std::max(value, least);
+  for (double& value : z) value /= sum;
+  return z;
+}
+
+/// Whether an extrapolated composition holds at least a fifth of everything that the last one holds.
+inline bool keeps_all(const Composition& further, const Composition& last) {
+  for (std::size_t i = 0; i < 3; ++i) {
+    if (!(further[i] > 0.2 * last[i])) return false;
+  }
+  return true;
+}
+
 /// The cosine of the angle between two tie lines.
 inline double cosine_between(const TieLine& a, const TieLine& b) {
   const Composition u = difference(a.beta, a.alpha), v = difference(b.beta, b.alpha);

@@ -8,6 +8,8 @@
 
 namespace jampot {
 
+class CompositionSamples;
+
 /// The smallest curvature of the Gibbs energy of mixing/(RT) against that of an ideal liquid: 1 for an ideal
 /// one, negative where the liquid cannot exist even for a while (inside the spinodal).
 struct Curvature {
@@ -20,6 +22,8 @@ struct Curvature {
 /// The smallest eigenvalue of delta_ij + sqrt(x_i x_j) d ln gamma_i/dn_j, whose eigenvector sqrt(x) with the
 /// eigenvalue 1 (Gibbs-Duhem) is left out, at the temperature the model stands at.
 Curvature smallest_curvature(ActivityModel& model, std::span<const double> x, bool with_direction = false);
+/// The same of two or three components from the derivatives d ln gamma_i/dn_j of any liquid, [i*n + j].
+double smallest_curvature(std::span<const double> x, std::span<const double> dn);
 
 /// Samples of the Gibbs energy over all compositions: a tangent plane that lies above one of them belongs to
 /// a liquid that splits. Three components lie on a triangular lattice, two on a line, more are spread out by
@@ -54,12 +58,9 @@ class LiquidSurface {
   std::vector<std::size_t> unstable();
 
  private:
-  struct Samples;
-  static const Samples& samples(std::size_t n);
-
   ActivityModel* model_;
   double T_K_;
-  const Samples* samples_;
+  const CompositionSamples* samples_;
   std::vector<double> g_;
   double curvature(std::size_t sample);
   std::optional<std::vector<double>> pocket_at(std::size_t sample);

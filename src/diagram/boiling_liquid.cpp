@@ -1,0 +1,179 @@
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "boiling_line.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/diagram/boiling_region.hpp"
+#include "triangle_plane.hpp"
+
+namespace jampot {
+
+// A curve through all tie lines of a region, ten numbers each, in their distance from each other as the
+// parameter, as cubic pieces.
+class BoilingLiquid::Spline {
+ public:
+  explicit Spline(const BoilingRegion& region) : region_(region) {
+    const auto& lines = region.tie_lines;
+    for (std::size_t k = 0; k < lines.size(); ++k)
+      at_.push_back(k == 0 ? 0 : at_.back() + std::max(1e-12, distance(lines[k], lines[k - 1])));
+    for (std::size_t k = 0; k < lines.size(); ++k) slopes_.push_back(slope(k));
+  }
+
+  /// The tie line through x, and its share of beta; false where none is near.
+  bool through(const Composition& x, BoilingTieLine& line, double& share) const {
+    const auto place = place_in(region_, x);
+    if (!place) return false;
+    const std::size_t k = place->k;
+    double before = 0, t = place->between, value_before = side(region_.tie_lines[k], x);
+    constexpr int most_steps = 12;
+    for (int step = 0; step < most_steps; ++step) {
+      line = piece(k, t);
+      const double value = side(line, x);
+      if (std::abs(value) < 1e-14 || value == value_before) break;
+      const double next = t - value * (t - before) / (value - value_before);
+      before = t;
+      value_before = value;
+      t = std::clamp(next, -0.1, 1.1);
+    }
+    const Composition along = difference(line.beta, line.alpha);
+    share = inner(difference(x, line.alpha), along) / inner(along, along);
+    return std::isfinite(share);
+  }
+
+ private:
+  static double side(const TieLine& line, const Composition& x) {
+    return cross(difference(line.beta, line.alpha), difference(x, line.alpha));
+  }
+
+  // Weights of four tie lines and slopes applied to each of the ten numbers.
+  template <class Call>
+  static void each(BoilingTieLine& into, const Call& call) {
+    for (std::size_t i = 0; i < 3; ++i) {
+      into.alpha[i] = call([i](const BoilingTieLine& line) { return line.alpha[i]; });
+      into.beta[i] = call([i](const BoilingTieLine& line) { return line.beta[i]; });
+      into.y[i] = call([i](const BoilingTieLine& line) { return line.y[i]; });
+    }
+    into.T_K = call([](const BoilingTieLine& line) { return line.T_K; });
+  }
+
+  // Of the polynomial through up to five neighbours, from its barycentric weights.
+  BoilingTieLine slope(std::size_t at) const {
+    const auto& lines = region_.tie_lines;
+    const std::size_t count = std::min<std::size_t>(5, lines.size());
+    const std::size_t first = std::clamp<std::size_t>(at < 2 ? 0 : at - 2, 0, lines.size() - count);
+    const auto weight = [&](std::size_t j) {
+      double product = 1;
+      for (std::size_t k = first; k < first + count; ++k) {
+        if (k != j) product /= at_[j] - at_[k];
+      }
+      return product;
+    };
+    std::array<double, 5> factors{};
+    for (std::size_t j = first; j < first + count; ++j) {
+      if (j == at) continue;
+      factors[j - first] = weight(j) / weight(at) / (at_[at] - at_[j]);
+      factors[at - first] -= factors[j - first];
+    }
+    BoilingTieLine result;
+    each(result, [&](const auto& part) {
+      double sum = 0;
+      for (std::size_t j = 0; j < count; ++j) sum += factors[j] * part(lines[first + j]);
+      return sum;
+    });
+    return result;
+  }
+
+  BoilingTieLine piece(std::size_t k, double t) const {
+    const double u = 1 - t, h = at_[k + 1] - at_[k];
+    BoilingTieLine line;
+    each(line, [&](const auto& part) {
+      return u * u * (1 + 2 * t) * part(region_.tie_lines[k]) +
+             t * t * (3 - 2 * t) * part(region_.tie_lines[k + 1]) +
+             h * (t * u * u * part(slopes_[k]) - t * t * u * part(slopes_[k + 1]));
+    });
+    return line;
+  }
+
+  const BoilingRegion& region_;
+  std::vector<double> at_;
+  std::vector<BoilingTieLine> slopes_;
+};
+
+BoilingLiquid::BoilingLiquid(Mixture& mixture, double P_Pa, const BoilingRegions& regions)
+    : mixture_(mixture),
+      P_Pa_(P_Pa),
+      three_(regions.three_liquids),
+      solver_(mixture.liquid(), mixture.vapour()),
+      state_(3),
+      liquids_(mixture.liquid(), mixture.vapour(), P_Pa) {
+  state_.P_Pa = P_Pa;
+  constexpr double enough = 1e-8;  // of ln P: some millionths of a kelvin
+  solver_.tolerance = enough;
+  for (const BoilingRegion& region : regions.regions) {
+    if (region.tie_lines.size() > 2) splines_.emplace_back(region);
+  }
+}
+
+BoilingLiquid::~BoilingLiquid() = default;
+
+bool BoilingLiquid::part(const Composition& x) {
+  for (const Spline& spline : splines_) {
+    if (spline.through(x, line_, share_) && share_ >= 0 && share_ <= 1) return true;
+  }
+  return false;
+}
+
+void BoilingLiquid::at(const Composition& x) {
+  for (const ThreeBoilingLiquids& three : three_) {
+    if (!three.contain(x)) continue;
+    liquids_there_ = 3;
+    T_K_ = three.T_K;
+    y_ = three.y;
+    return;
+  }
+  liquids_there_ = part(x) ? 2 : 1;
+  if (liquids_there_ == 2) {
+    T_K_ = line_.T_K;
+    y_ = line_.y;
+    return;
+  }
+  bool boils = false;
+  if (state_.T_K > 0) {
+    // On from the last two along the line through them: neighbours on a curve are asked for in turn.
+    const Composition step = difference(last_, before_);
+    const double length = inner(step, step), ahead = inner(difference(x, last_), step);
+    const double T_last = state_.T_K;
+    if (std::abs(ahead) < 3 * length) state_.T_K += (T_last - T_before_) * ahead / length;
+    T_before_ = T_last;
+    boils = solver_.solve(Sought::temperature, x, state_);
+  }
+  if (!boils) {
+    state_.T_K = 0;
+    for (std::size_t k = 0; k < 3; ++k)
+      state_.T_K += x[k] * mixture_.substances()[k].vapour_pressure->T_K(P_Pa_);
+    state_.w.assign(x.begin(), x.end());
+    if (!solver_.solve(Sought::temperature, x, state_))
+      throw CalculationError(
+          fmt::format("x = ({:.5f}, {:.5f}, {:.5f}) was not brought to the boil", x[0], x[1], x[2]));
+  }
+  before_ = last_;
+  last_ = x;
+  T_K_ = state_.T_K;
+  y_ = array_of(state_.w);
+}
+
+std::optional<BoilingLiquid::Through> BoilingLiquid::tie_line(const Composition& x) {
+  for (const ThreeBoilingLiquids& three : three_) {
+    if (three.contain(x)) return std::nullopt;
+  }
+  if (!part(x)) return std::nullopt;
+  BoilingLiquids exact;
+  fill(exact, line_, share_, x);
+  if (!liquids_.through(x, exact)) return Through{line_, share_};  // beside a plait point
+  if (!(exact.share >= 0 && exact.share <= 1)) return std::nullopt;
+  return Through{line_of(exact), exact.share};
+}
+
+}  // namespace jampot
