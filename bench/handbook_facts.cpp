@@ -7,6 +7,7 @@
 #include <map>
 #include <optional>
 
+#include "group_tables.hpp"
 #include "jampot/study/known.hpp"
 
 using namespace jampot;
@@ -141,4 +142,17 @@ int main() {
       "notice `against-handbook`.\n\n",
       wrong, named);
   for (const std::string& sentence : told) fmt::print("{}\n", wrapped("- " + sentence));
+  fmt::print(
+      "\n## Group interactions of the table for liquids that are doubted\n\nSeen by pairs of substances "
+      "whose only "
+      "functional groups are these: how many limits at\n25 degC differ from those of the other table by more "
+      "than "
+      "e^4, and how many facts they\ncontradict that the other table does not. Those of grade D are refused "
+      "(`doubtful-groups`).\n\n"
+      "| interaction | grade | pairs | differ | facts | contradicted | largest difference (liquids against "
+      "boiling) |\n"
+      "|---|---|---|---|---|---|---|\n");
+  for (const auto& seen : bench::doubted_group_interactions())
+    fmt::print("| {} | {} | {} | {} | {} | {} | {} |\n", seen.name, seen.grade, seen.pairs, seen.far,
+               seen.facts, seen.contradicted, seen.example.empty() ? "-" : seen.example);
 }

@@ -130,18 +130,20 @@ class Judge {
   void group_interactions() {
     const Unifac* unifac = mixture_.unifac();
     if (unifac == nullptr) return;
-    std::vector<std::string> doubtful;
-    for (const GroupPair& pair : unifac->group_pairs()) {
-      if (pair.forward.grade == 'C' || pair.backward.grade == 'C') {
-        doubtful.push_back(fmt::format("{} - {}", pair.main_groups[0], pair.main_groups[1]));
-      }
-    }
-    if (!doubtful.empty()) {
+    if (const auto single = unifac->group_pairs_of('C'); !single.empty()) {
       notices_.add("doubtful-interactions",
                    fmt::format("the group interactions {} of {} rest on a single transcription or fail a "
-                               "check against measured data (grade C); check what "
-                               "depends on them",
-                               joined(doubtful, ", "), unifac->name()));
+                               "check against measured data (grade C); check what depends on them",
+                               joined(single, ", "), unifac->name()));
+    }
+    if (const auto wrong = unifac->group_pairs_of('D'); !wrong.empty()) {
+      notices_.add("contradicted-interactions",
+                   fmt::format("the group interactions {} of {} contradict handbooks, or another table by a "
+                               "factor of more than 50 (grade D)",
+                               joined(wrong, ", "), unifac->name()));
+    }
+    for (std::size_t i = 0; i < mixture_.size(); ++i) {
+      for (std::size_t j = i + 1; j < mixture_.size(); ++j) against_other_tables(unifac->name(), i, j);
     }
     const auto range = unifac_T_range_K(unifac->table());
     constexpr double step_K = 2;
@@ -150,6 +152,40 @@ class Judge {
                    fmt::format("the table of {} is meant for {:.0f} to {:.0f} degC; this result uses it {}",
                                unifac->name(), celsius((*range)[0]), celsius((*range)[1]),
                                temperatures_text(Tmin_K_, Tmax_K_)));
+    }
+  }
+
+  // Limits that differ from those of another table by more than e^4: one of the two is wrong.
+  void against_other_tables(std::string_view table, std::size_t i, std::size_t j) {
+    const std::vector<Substance> pair{substance(i), substance(j)};
+    const double T_K = (Tmin_K_ + Tmax_K_) / 2;
+    const auto limits_of = [&](std::string_view name) -> std::optional<std::array<double, 2>> {
+      try {
+        const auto model = make_activity_model(std::string(name), pair, {});
+        model->set_temperature(T_K);
+        std::array<double, 2> first{}, second{};
+        model->evaluate(std::array{0.0, 1.0}, first);
+        model->evaluate(std::array{1.0, 0.0}, second);
+        return std::array{first[0], second[1]};
+      } catch (const std::runtime_error&) {
+        return std::nullopt;  // it lacks a group or an interaction
+      }
+    };
+    const auto own = limits_of(table);
+    if (!own) return;
+    for (const std::string_view other : {"unifac", "unifac-lle", "unifac-dortmund"}) {
+      if (other == table) continue;
+      const auto theirs = limits_of(other);
+      for (const std::size_t solute : {0u, 1u}) {
+        constexpr double far = 4;  // in ln gamma
+        if (!theirs || std::abs((*own)[solute] - (*theirs)[solute]) < far) continue;
+        notices_.add("tables-disagree",
+                     fmt::format("{} gives infinitely dilute {} in {} an activity coefficient of {:.3g} at "
+                                 "{:.1f} degC, {} gives {:.3g}: one of them is wrong",
+                                 table, pair[solute].name, pair[1 - solute].name, std::exp((*own)[solute]),
+                                 celsius(T_K), other, std::exp((*theirs)[solute])));
+        return;
+      }
     }
   }
 

@@ -12,10 +12,10 @@ namespace {
 
 const std::vector<std::string>& mixture_keys() {
   static const std::vector<std::string> keys{
-      "name",         "substances",          "liquid",        "vapour",
-      "parameters",   "substance",           "missing-pairs", "estimate-from",
-      "interactions", "saturation-fugacity", "poynting",      "translate",
-      "henry",        "estimate-range",      "label",         "non-volatile"};
+      "name",         "substances",     "liquid",        "vapour",         "parameters",
+      "substance",    "missing-pairs",  "estimate-from", "interactions",   "saturation-fugacity",
+      "poynting",     "translate",      "henry",         "estimate-range", "label",
+      "non-volatile", "doubtful-groups"};
   return keys;
 }
 

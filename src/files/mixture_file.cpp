@@ -45,6 +45,7 @@ class Expansion {
              {std::tuple("liquid", &options_.liquid, &defaults.liquid),
               std::tuple("vapour", &options_.vapour.model, &defaults.vapour.model),
               std::tuple("missing-pairs", &options_.missing_pairs, &defaults.missing_pairs),
+              std::tuple("doubtful-groups", &options_.doubtful_groups, &defaults.doubtful_groups),
               std::tuple("estimate-from", &options_.estimate_from, &defaults.estimate_from),
               std::tuple("estimate-range", &options_.estimate_range, &defaults.estimate_range),
               std::tuple("saturation-fugacity", &options_.vapour.saturation_fugacity,

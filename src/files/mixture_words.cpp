@@ -133,6 +133,7 @@ MixtureSpec MixtureWords::spec() const {
   spec.vapour = vapour.choice(*known);
   for (const std::string& text : henry) spec.henry.push_back(parse_henry(text, spec.substances));
   spec.missing_pairs = parse_missing_pairs(missing_pairs);
+  spec.doubtful_groups = parse_doubtful_groups(doubtful_groups);
   spec.estimate = estimate_options(*this);
   return spec;
 }

@@ -123,6 +123,7 @@ class Planner {
       if (key == "units") parse_display_units(value);
       if (key == "basis") parse_basis(value);
       if (key == "missing-pairs") parse_missing_pairs(value);
+      if (key == "doubtful-groups") parse_doubtful_groups(value);
       if (key == "objective") parse_objective(value);
       if (key == "liquid") demand_word(key, value, liquid_words());
       if (key == "vapour") demand_word(key, value, vapour_model_names());

@@ -12,6 +12,7 @@
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
+#include "jampot/liquid/unifac.hpp"
 
 namespace jampot {
 namespace {
@@ -47,6 +48,8 @@ std::vector<Mixture> models_of(const std::vector<Substance>& pair, bool boiling)
         pairs.add(std::move(*known));
       }
       list.emplace_back(pair, model, pairs);
+      if (!list.back().unifac() || list.back().unifac()->group_pairs_of('D').empty()) continue;
+      list.pop_back();
     } catch (const std::runtime_error&) {
       continue;  // it lacks a group or an interaction
     }

@@ -11,6 +11,7 @@
 #include "jampot/diagram/gamma.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/liquid/models.hpp"
+#include "jampot/liquid/unifac.hpp"
 
 namespace jampot {
 namespace {
@@ -108,10 +109,12 @@ class PairData {
                                                    : std::vector{"unifac-dortmund", "unifac"};
     for (const char* table : tables) {
       try {
-        predicted_ = make_activity_model(table, pair_, {});
+        auto model = make_activity_model(table, pair_, {});
+        refuse_doubtful_groups(*model);
+        predicted_ = std::move(model);
         return;
       } catch (const std::runtime_error&) {
-        continue;  // it lacks a group or an interaction
+        continue;  // it lacks a group or an interaction, or has a wrong one
       }
     }
   }

@@ -84,6 +84,34 @@ std::string unifac_source(UnifacTable table) {
   return "modified UNIFAC (Dortmund), Gmehling, Li, Schiller, Ind. Eng. Chem. Res. 32 (1993) 178";
 }
 
+DoubtfulGroups parse_doubtful_groups(const std::string& text) {
+  if (text == "refuse") return DoubtfulGroups::refuse;
+  if (text == "use") return DoubtfulGroups::use;
+  throw RequestError(fmt::format("`doubtful-groups` '{}': expected refuse or use.{}", text,
+                                 did_you_mean(text, {"refuse", "use"})));
+}
+
+void refuse_doubtful_groups(const ActivityModel& model) {
+  const auto* unifac = dynamic_cast<const Unifac*>(&model);
+  if (unifac == nullptr) return;
+  const auto doubtful = unifac->group_pairs_of('D');
+  if (doubtful.empty()) return;
+  throw CalculationError(fmt::format(
+      "the table of {} has an interaction that contradicts handbooks, or another table by a factor of more "
+      "than 50 (grade D): {}. Another model helps ('jampot known' with `rank` compares them); "
+      "`doubtful-groups` use takes it all the same",
+      unifac->name(), joined(doubtful, ", ")));
+}
+
+std::vector<std::string> Unifac::group_pairs_of(char grade) const {
+  std::vector<std::string> names;
+  for (const GroupPair& pair : pairs_) {
+    if (std::max(pair.forward.grade, pair.backward.grade) == grade)
+      names.push_back(fmt::format("{} - {}", pair.main_groups[0], pair.main_groups[1]));
+  }
+  return names;
+}
+
 Unifac::Unifac(const std::vector<Substance>& substances, UnifacTable table)
     : table_(table),
       name_(name_of(table)),

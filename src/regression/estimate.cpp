@@ -209,7 +209,10 @@ Estimate estimate_pair(const Substance& first, const Substance& second, const Es
   if (!(low > 0 && high >= low))
     throw RequestError("the range of an estimate is two temperatures, the lower first");
   std::unique_ptr<ActivityModel> prediction;
-  if (!mosced) prediction = make_activity_model(options.from, {first, second}, {});
+  if (!mosced) {
+    prediction = make_activity_model(options.from, {first, second}, {});
+    if (options.doubtful_groups == DoubtfulGroups::refuse) refuse_doubtful_groups(*prediction);
+  }
   const auto predicted = [&](double T_K, double x1) {
     std::array<double, 2> ln_gamma{};
     if (mosced) {

@@ -72,6 +72,7 @@ std::vector<MixtureSpec> models_for(const MixtureSpec& spec) {
     one.name.clear();
     one.parameters = {};
     one.vapour = {};
+    one.doubtful_groups = DoubtfulGroups::use;  // facts and table side by side, whatever they say
     Notices unheard;
     try {
       prepare(one, unheard, Purpose::liquid_liquid);

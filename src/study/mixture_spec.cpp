@@ -70,10 +70,10 @@ std::string default_model(const std::vector<Substance>& substances, Purpose purp
                 : std::vector<std::string>{"unifac-dortmund", "unifac"};
     for (const std::string& table : tables) {
       try {
-        make_activity_model(table, substances, {});
+        refuse_doubtful_groups(*make_activity_model(table, substances, {}));
         list.push_back(table);
       } catch (const std::runtime_error&) {
-        continue;  // it lacks a group or an interaction
+        continue;  // it lacks a group or an interaction, or has a wrong one
       }
     }
   }
@@ -167,8 +167,12 @@ MixtureSpec settled(const MixtureSpec& spec, Purpose purpose, Notices& notices) 
     result.liquid =
         spec.parameters.all().empty() ? default_model(among, purpose, notices) : model_of(spec.parameters);
   }
+  result.estimate.doubtful_groups = spec.doubtful_groups;
   result.parameters =
-      complete_pairs(result.liquid, among, spec.parameters, spec.missing_pairs, spec.estimate, notices);
+      complete_pairs(result.liquid, among, spec.parameters, spec.missing_pairs, result.estimate, notices);
+  if (result.liquid.starts_with("unifac") && spec.doubtful_groups == DoubtfulGroups::refuse &&
+      among.size() > 1)
+    refuse_doubtful_groups(*make_activity_model(result.liquid, among, {}));
   return result;
 }
 

@@ -18,7 +18,7 @@ namespace {
 struct EstimateCommand {
   std::vector<std::string> names, substance_files;
   std::string model = "nrtl", from = "unifac", temperature, form = "inverse_T", limits, mosced_data,
-              molar_volume, out;
+              molar_volume, out, doubtful_groups = "refuse";
   double alpha = 0.3, q = 1;
   PresentationOptions presentation;
 };
@@ -56,6 +56,7 @@ EstimateRequest request_of(const EstimateCommand& options) {
   request.substances = substances_named(options.names, *bank);
   request.options.model = options.model;
   request.options.alpha = options.alpha;
+  request.options.doubtful_groups = parse_doubtful_groups(options.doubtful_groups);
   if (!options.limits.empty()) {
     if (options.temperature.empty()) throw RequestError("--limits needs the --temperature they hold at");
     if (request.substances.size() != 2) throw RequestError("--limits states one pair: name two substances");
@@ -114,6 +115,10 @@ void add_estimate(CLI::App& tool, Presenter& presenter) {
       ->type_name("MODEL");
   command->add_option("--from", options->from, "unifac (default), unifac-lle, unifac-dortmund or mosced")
       ->type_name("MODEL");
+  command
+      ->add_option("--doubtful-groups", options->doubtful_groups,
+                   "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use")
+      ->type_name("WHAT");
   command->add_option("--temperature", options->temperature, "Range to fit over (default \"25 to 100 degC\")")
       ->type_name("RANGE");
   command

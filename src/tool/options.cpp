@@ -139,6 +139,10 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
           "estimated), estimate from a prediction, or ideal")
       ->type_name("WHAT");
   command
+      .add_option("--doubtful-groups", options.doubtful_groups,
+                  "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use")
+      ->type_name("WHAT");
+  command
       .add_option("--estimate-from", options.estimate_from,
                   "What estimates are fitted to: unifac (default), unifac-lle, unifac-dortmund, mosced")
       ->type_name("MODEL");

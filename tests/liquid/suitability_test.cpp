@@ -2,7 +2,9 @@
 
 #include <gtest/gtest.h>
 
+#include "jampot/basis/error.hpp"
 #include "jampot/known/complete.hpp"
+#include "jampot/study/mixture_spec.hpp"
 #include "support.hpp"
 
 namespace jampot {
@@ -70,6 +72,41 @@ TEST(Suitability, OfAnIdealLiquidSaysHowFarItWillBeOff) {
   EXPECT_NE(slight.find("off by up to"), std::string::npos) << slight;
   EXPECT_EQ(slight.find("will be wrong"), std::string::npos) << slight;
   EXPECT_NE(strong.find("the diagram will be wrong"), std::string::npos) << strong;
+}
+
+// An interaction that contradicts what is known is refused by everything that prepares a mixture, and told
+// where it is used on request or by hand.
+TEST(DoubtfulGroups, AreRefusedUnlessAskedFor) {
+  MixtureSpec spec = mixture_of({"nitromethane", "water"}, "unifac-lle");
+  Notices notices;
+  try {
+    prepare(spec, notices);
+    ADD_FAILURE() << "not refused";
+  } catch (const CalculationError& error) {
+    EXPECT_NE(std::string(error.what()).find("H2O - CNO2"), std::string::npos) << error.what();
+    EXPECT_NE(std::string(error.what()).find("`doubtful-groups`"), std::string::npos) << error.what();
+  }
+  spec.doubtful_groups = DoubtfulGroups::use;
+  const Mixture mixture = prepare(spec, notices).mixture;
+  const Notices told = suitability(mixture, Purpose::liquid_liquid, 290, 300);
+  EXPECT_TRUE(told.has("contradicted-interactions"));
+  EXPECT_TRUE(told.has("tables-disagree"));
+  EstimateOptions estimate;
+  estimate.from = "unifac-lle";
+  const auto pair = substances_named({"nitromethane", "water"});
+  EXPECT_THROW(estimate_pair(pair[0], pair[1], estimate), CalculationError);
+  estimate.doubtful_groups = DoubtfulGroups::use;
+  EXPECT_NO_THROW(estimate_pair(pair[0], pair[1], estimate));
+  EXPECT_THROW(parse_doubtful_groups("allow"), RequestError);
+}
+
+TEST(DoubtfulGroups, NoModelIsChosenThatHasThem) {
+  Notices notices;
+  const Mixture chosen =
+      prepare(mixture_of({"phenol", "ethyl acetate"}), notices, Purpose::liquid_liquid).mixture;
+  EXPECT_NE(chosen.liquid_model(), "unifac-lle");
+  EXPECT_FALSE(judged({"ethanol", "water"}, "unifac").has("contradicted-interactions"));
+  EXPECT_FALSE(judged({"ethanol", "water"}, "unifac").has("tables-disagree"));
 }
 
 }  // namespace

@@ -35,6 +35,7 @@ struct MixtureWords {
   std::vector<std::string> parameter_files;  ///< files of pairs
   std::vector<std::string> labels;           ///< "ethyl acetate=EA"
   std::string first;                         ///< of a binary: the substance on the axis
+  std::string doubtful_groups = "refuse";    ///< refuse or use
   std::string missing_pairs = "refuse",      ///< refuse, estimate, known or ideal
       estimate_from = "unifac",              ///< model that estimates are made from
       estimate_range;                        ///< temperatures of the estimate

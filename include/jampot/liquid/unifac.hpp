@@ -56,6 +56,8 @@ class Unifac final : public ActivityModel {
   UnifacTable table() const { return table_; }
   /// The interactions in use, each pair of main groups once.
   const std::vector<GroupPair>& group_pairs() const { return pairs_; }
+  /// Those of a grade, "H2O - CNO2": C rests on one transcription, D contradicts what is known.
+  std::vector<std::string> group_pairs_of(char grade) const;
 
   // For those who want to see the calculation (--working).
   /// Those that occur.
@@ -101,6 +103,13 @@ class Unifac final : public ActivityModel {
 
 /// The range of temperatures that the authors of a table state, if they do.
 std::optional<std::array<double, 2>> unifac_T_range_K(UnifacTable table);
+
+/// What to do where a table has an interaction that contradicts what is known (grade D).
+enum class DoubtfulGroups { refuse, use };
+/// @throws RequestError naming both
+DoubtfulGroups parse_doubtful_groups(const std::string& text);
+/// @throws CalculationError naming the interactions of grade D of a UNIFAC model, and what would help
+void refuse_doubtful_groups(const ActivityModel& model);
 
 /// The citation of a table.
 std::string unifac_source(UnifacTable table);

@@ -6,6 +6,7 @@
 
 #include "jampot/basis/notice.hpp"
 #include "jampot/liquid/pair_parameters.hpp"
+#include "jampot/liquid/unifac.hpp"
 #include "jampot/substance/substance.hpp"
 
 namespace jampot {
@@ -16,9 +17,10 @@ struct EstimateOptions {
   /// "unifac", "unifac-lle", "unifac-dortmund" (activity coefficients over the whole composition) or "mosced"
   /// (limiting ones).
   std::string from = "unifac";
-  std::array<double, 2> T_range_K{298.15, 373.15};        ///< lowest and highest temperature, K
-  std::vector<Coefficient> form{Coefficient::inverse_T};  ///< coefficients that are adjusted
-  double alpha = 0.3;                                     ///< NRTL
+  std::array<double, 2> T_range_K{298.15, 373.15};          ///< lowest and highest temperature, K
+  std::vector<Coefficient> form{Coefficient::inverse_T};    ///< coefficients that are adjusted
+  double alpha = 0.3;                                       ///< NRTL
+  DoubtfulGroups doubtful_groups = DoubtfulGroups::refuse;  ///< of the table that the estimate is made from
   /// Pairs that stand beside the estimate in a mixture: UNIQUAC sizes of a substance that one of them states
   /// are those of the estimate.
   std::vector<PairParameters> beside;

@@ -6,6 +6,7 @@
 #include "jampot/equilibrium/suitability.hpp"
 #include "jampot/known/complete.hpp"
 #include "jampot/liquid/henry.hpp"
+#include "jampot/liquid/unifac.hpp"
 #include "jampot/phase/mixture.hpp"
 
 namespace jampot {
@@ -20,6 +21,8 @@ struct MixtureSpec {
   std::string liquid{};
   ParameterCollection parameters{};                   ///< of the pairs
   MissingPairs missing_pairs = MissingPairs::refuse;  ///< what to do where one is missing
+  DoubtfulGroups doubtful_groups =
+      DoubtfulGroups::refuse;          ///< of UNIFAC, whose interactions contradict facts
   EstimateOptions estimate{};          ///< how missing pairs are estimated: `from` and `T_range_K`
   VapourChoice vapour{};               ///< model of the vapour
   std::vector<HenryConstant> henry{};  ///< of dissolved gases
