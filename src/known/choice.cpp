@@ -6,19 +6,43 @@
 
 #include "jampot/basis/text.hpp"
 #include "jampot/known/complete.hpp"
+#include "jampot/known/families.hpp"
 #include "jampot/known/held.hpp"
 
 namespace jampot {
+
+namespace {
+
+// Where handbooks say nothing of the substances themselves.
+ChosenModel best_on_families(const std::vector<std::string>& models,
+                             const std::vector<Substance>& substances) {
+  ChosenModel chosen{models.front(), "; handbooks have no fact here to hold it against"};
+  FamilyRecords families = records_on_families(models, substances);
+  // Only what all of them answer compares them; where that is next to nothing, what each of them answers.
+  constexpr int enough = 3;
+  if (families.records.front().common.judged >= enough) {
+    for (FamilyRecord& record : families.records) static_cast<OnFacts&>(record) = record.common;
+  }
+  const std::string sentence = families.sentence();
+  if (sentence.empty()) return chosen;
+  double least = HUGE_VAL;
+  for (const FamilyRecord& record : families.records) {
+    if (record.judged == 0 || record.misses / record.judged >= least) continue;
+    least = record.misses / record.judged;
+    chosen.model = record.model;
+  }
+  chosen.why = fmt::format("; handbooks have no fact about these substances, but {}", sentence);
+  return chosen;
+}
+
+}  // namespace
 
 ChosenModel best_on_facts(const std::vector<std::string>& models, const std::vector<Substance>& substances) {
   std::vector<std::string> names;
   for (const Substance& substance : substances) names.push_back(substance.name);
   const std::vector<const Fact*> facts = KnownFacts::built_in().among(names);
   ChosenModel chosen{models.front(), {}};
-  if (facts.empty()) {
-    chosen.why = "; handbooks have no fact here to hold it against";
-    return chosen;
-  }
+  if (facts.empty()) return best_on_families(models, substances);
   double least = HUGE_VAL;
   std::vector<std::string> told;
   std::string own;

@@ -7,6 +7,7 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/known/families.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
 
@@ -108,6 +109,10 @@ KnownStudy study(const KnownRequest& request) {
                      return a.judged > b.judged;
                    });
   study.ranking = ranking_of(study.models, study.facts.size());
+  if (!study.facts.empty()) return study;
+  const FamilyRecords families =
+      records_on_families({"unifac", "unifac-dortmund", "unifac-lle"}, spec.substances);
+  if (const std::string sentence = families.sentence(); !sentence.empty()) study.ranking += "; " + sentence;
   return study;
 }
 

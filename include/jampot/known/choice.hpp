@@ -13,8 +13,10 @@ struct ChosenModel {
   std::string why{};    ///< ", which agrees with 12 of 14 handbook facts of these substances; unifac with 10"
 };
 
-/// The first of `models` (words that need no further choice) of those with the smallest share of misses,
-/// where an azeotrope or a split that is missing or invented counts double and a fact of grade C half.
+/// Where handbooks have no fact about the substances, by how the predictive ones do on pairs of the same
+/// families. The first of `models` (words that need no further choice) of those with the smallest share of
+/// misses, where an azeotrope or a split that is missing or invented counts double and a fact of grade C
+/// half.
 /// @pre at least one model, each of which can be made of the substances
 ChosenModel best_on_facts(const std::vector<std::string>& models, const std::vector<Substance>& substances);
 

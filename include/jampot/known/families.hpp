@@ -1,0 +1,36 @@
+#pragma once
+// What handbooks know of pairs of the same families, where they know nothing of a pair itself.
+#include <string>
+#include <vector>
+
+#include "jampot/known/facts.hpp"
+#include "jampot/known/held.hpp"
+#include "jampot/substance/substance.hpp"
+
+namespace jampot {
+
+/// The family of a substance by its functional groups in the UNIFAC table: "alcohols", "ketones", "ethers and
+/// alcohols" of 2-methoxyethanol; alkyl carbon counts only where there is nothing else. Empty without groups.
+std::string family_of(const Substance& substance);
+
+/// A predictive model on the facts of families.
+struct FamilyRecord : OnFacts {
+  std::string model{};  ///< its name
+  OnFacts common{};     ///< on the facts that all models answer: what they can be compared by
+};
+
+/// How models do on pairs of the same families.
+struct FamilyRecords {
+  std::string families{};               ///< "ketones with ethers"; several pairs joined by ", "
+  std::vector<FamilyRecord> records{};  ///< in the order of the models
+  /// "on pairs of ketones with ethers unifac agrees with 9 of 12 facts, unifac-dortmund with 10 of 12"; empty
+  /// where nothing is known of them either.
+  std::string sentence() const;
+};
+
+/// @param models  names of predictive models; one that does not know a substance of a fact is not judged by
+/// it Facts of grades A and B, at most 24 for each pair of the substances, spread evenly over all there are.
+FamilyRecords records_on_families(const std::vector<std::string>& models,
+                                  const std::vector<Substance>& substances);
+
+}  // namespace jampot

@@ -1,0 +1,158 @@
+#include "jampot/known/families.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <map>
+#include <optional>
+#include <set>
+
+#include "jampot/basis/text.hpp"
+#include "jampot/liquid/models.hpp"
+#include "jampot/phase/mixture.hpp"
+#include "jampot/substance/bank.hpp"
+#include "jampot/substance/unifac_groups.hpp"
+
+namespace jampot {
+namespace {
+
+// Main groups as people call what has them.
+const std::map<std::string, std::string>& words() {
+  static const std::map<std::string, std::string> list{{"CH2", "alkanes"},
+                                                       {"C=C", "alkenes"},
+                                                       {"ACH", "aromatics"},
+                                                       {"ACCH2", "aromatics"},
+                                                       {"OH", "alcohols"},
+                                                       {"CH3OH", "alcohols"},
+                                                       {"H2O", "water"},
+                                                       {"ACOH", "phenols"},
+                                                       {"CH2CO", "ketones"},
+                                                       {"CHO", "aldehydes"},
+                                                       {"CCOO", "esters"},
+                                                       {"COO", "esters"},
+                                                       {"HCOO", "esters"},
+                                                       {"CH2O", "ethers"},
+                                                       {"CNH2", "amines"},
+                                                       {"CNH", "amines"},
+                                                       {"(C)3N", "amines"},
+                                                       {"ACNH2", "anilines"},
+                                                       {"PYRIDINE", "pyridines"},
+                                                       {"CCN", "nitriles"},
+                                                       {"COOH", "acids"},
+                                                       {"CCL", "chlorides"},
+                                                       {"CCL2", "chlorides"},
+                                                       {"CCL3", "chlorides"},
+                                                       {"CCL4", "chlorides"},
+                                                       {"ACCL", "chlorides"},
+                                                       {"CNO2", "nitro compounds"},
+                                                       {"ACNO2", "nitro compounds"},
+                                                       {"DOH", "glycols"},
+                                                       {"DMF", "amides"},
+                                                       {"CONR2", "amides"}};
+  return list;
+}
+
+std::string word_of(const std::string& main_group) {
+  std::string upper = main_group;
+  for (char& letter : upper) {
+    if (letter >= 'a' && letter <= 'z') letter = static_cast<char>(letter - 'a' + 'A');
+  }
+  const auto found = words().find(upper);
+  return found == words().end() ? main_group : found->second;
+}
+
+struct Pair {
+  std::string first, second;  ///< families
+  std::vector<const Fact*> facts;
+};
+
+// The families of all substances of the bank by name, once.
+const std::map<std::string, std::string>& families_of_bank() {
+  static const std::map<std::string, std::string> families = [] {
+    std::map<std::string, std::string> all;
+    for (const Substance& substance : Bank::built_in().all()) all[substance.name] = family_of(substance);
+    return all;
+  }();
+  return families;
+}
+
+Pair facts_like(const Substance& first, const Substance& second) {
+  Pair pair{family_of(first), family_of(second), {}};
+  if (pair.first.empty() || pair.second.empty()) return pair;
+  for (const Fact& fact : KnownFacts::built_in().all()) {
+    if (fact.substances.size() != 2 || fact.grade > 'B' || fact.kind == FactKind::excess_enthalpy) continue;
+    const auto one = families_of_bank().find(fact.substances[0]),
+               other = families_of_bank().find(fact.substances[1]);
+    if (one == families_of_bank().end() || other == families_of_bank().end()) continue;
+    if ((one->second == pair.first && other->second == pair.second) ||
+        (one->second == pair.second && other->second == pair.first))
+      pair.facts.push_back(&fact);
+  }
+  return pair;
+}
+
+}  // namespace
+
+std::string family_of(const Substance& substance) {
+  const auto groups = substance.groups.find("unifac");
+  if (groups == substance.groups.end()) return {};
+  const UnifacGroups& table = UnifacGroups::of(UnifacTable::vle);
+  std::set<std::string> names;
+  for (const GroupCount& one : table.parse(groups->second))
+    names.insert(word_of(table.find(one.group)->main_group));
+  if (names.size() > 1) names.erase("alkanes");
+  if (names.size() > 1) names.erase("aromatics");
+  return joined({names.begin(), names.end()}, " and ");
+}
+
+std::string FamilyRecords::sentence() const {
+  std::vector<std::string> parts;
+  for (const FamilyRecord& record : records) {
+    if (record.judged > 0)
+      parts.push_back(fmt::format("{} agrees with {} of {}", record.model, record.agreeing, record.judged));
+  }
+  if (parts.empty()) return {};
+  return fmt::format("of facts about pairs of the same families ({}) {}", families, joined(parts, ", "));
+}
+
+FamilyRecords records_on_families(const std::vector<std::string>& models,
+                                  const std::vector<Substance>& substances) {
+  FamilyRecords result;
+  for (const std::string& model : models) {
+    FamilyRecord record;
+    record.model = model;
+    result.records.push_back(std::move(record));
+  }
+  std::vector<std::string> families;
+  for (std::size_t i = 0; i < substances.size(); ++i) {
+    for (std::size_t j = i + 1; j < substances.size(); ++j) {
+      const Pair pair = facts_like(substances[i], substances[j]);
+      if (pair.facts.empty()) continue;
+      families.push_back(fmt::format("{} with {}", pair.first, pair.second));
+      constexpr std::size_t most = 24;
+      const std::size_t step = (pair.facts.size() + most - 1) / most;
+      for (std::size_t k = 0; k < pair.facts.size(); k += step) {
+        const Fact& fact = *pair.facts[k];
+        const bool boiling = fact.kind == FactKind::azeotrope || fact.kind == FactKind::no_azeotrope;
+        std::vector<HeldFact> all;
+        for (FamilyRecord& record : result.records) {
+          if (needs_pairs(record.model) || (boiling && record.model == "unifac-lle")) continue;
+          try {
+            all.push_back(held_against(Mixture(substances_named(fact.substances), record.model, {}), fact));
+            record.add(all.back());
+          } catch (const std::runtime_error&) {
+            continue;  // it lacks a group or an interaction
+          }
+        }
+        const bool by_all =
+            all.size() == result.records.size() &&
+            std::all_of(all.begin(), all.end(), [](const HeldFact& held) { return held.judged(); });
+        for (std::size_t m = 0; by_all && m < all.size(); ++m) result.records[m].common.add(all[m]);
+      }
+    }
+  }
+  result.families = joined(families, ", ");
+  return result;
+}
+
+}  // namespace jampot
