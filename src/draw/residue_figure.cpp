@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "jampot/draw/looks.hpp"
 #include "triangle_drawer.hpp"
 
 namespace jampot {
@@ -48,6 +49,7 @@ class ResidueDrawer : TriangleDrawer {
     for (std::size_t k = 0; k < options_.compared.size(); ++k) compared(k);
     if (shows("nodes")) nodes();
     if (shows("temperatures")) temperatures();
+    if (shows("handbook")) handbook();
     if (shows("marks")) {
       for (const BoilingTieLine& line : options_.tie_lines) {
         panel_.series.push_back(
@@ -228,6 +230,13 @@ class ResidueDrawer : TriangleDrawer {
     }
   }
 
+  void handbook() {
+    Series crosses = symbols(Mark::cross, colours::plain, "azeotrope of handbooks");
+    crosses.in_key = true;
+    for (const auto& x : options_.handbook) crosses.spots.push_back(spot(x));
+    if (!crosses.spots.empty()) panel_.series.push_back(std::move(crosses));
+  }
+
   void temperatures() {
     for (const SingularPoint& point : map_.singular.points) {
       if (point.members.size() > 1) panel_.callouts.push_back({spot(point.x), temperature(point.T_K)});
@@ -242,8 +251,8 @@ class ResidueDrawer : TriangleDrawer {
 
 const std::vector<std::string>& residue_layers() {
   static const std::vector<std::string> layers{
-      "regions",     "curves",    "arrows", "boundaries",   "through", "two-liquids", "tie-lines",
-      "vapour-line", "isotherms", "nodes",  "temperatures", "marks",   "numbers"};
+      "regions",     "curves",    "arrows", "boundaries",   "through",  "two-liquids", "tie-lines",
+      "vapour-line", "isotherms", "nodes",  "temperatures", "handbook", "marks",       "numbers"};
   return layers;
 }
 

@@ -22,6 +22,7 @@ class ResidueAnswer {
     drawing_.basis = options.basis;
     drawing_.isotherms = study.isotherms;
     for (const AskedBoilingLine& asked : study.tie_lines) drawing_.tie_lines.push_back(asked.line);
+    for (const HandbookAzeotrope& azeotrope : study.handbook) drawing_.handbook.push_back(azeotrope.x);
     for (std::size_t k = 1; k < study.maps.size(); ++k)
       drawing_.compared.push_back({study.contenders[k].label, study.maps[k]});
   }
@@ -338,6 +339,9 @@ class ResidueAnswer {
     (*answer_.json)["P_Pa"] = study_.P_Pa;
     answer_.json->update(map_json(study_.map()));
     (*answer_.json)["feeds"] = Json::array();
+    for (const HandbookAzeotrope& azeotrope : study_.handbook)
+      (*answer_.json)["handbook"].push_back(
+          {{"x", azeotrope.x}, {"T_K", azeotrope.T_K}, {"heterogeneous", azeotrope.heterogeneous}});
     for (const LabelledMap& other : drawing_.compared) {
       Json json{{"liquid", other.label}};
       json.update(map_json(other.map));

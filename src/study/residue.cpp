@@ -2,7 +2,11 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
+
 #include "jampot/basis/error.hpp"
+#include "jampot/known/facts.hpp"
+#include "jampot/phase/composition.hpp"
 #include "jampot/study/held.hpp"
 #include "reach.hpp"
 #include "singular.hpp"
@@ -22,6 +26,7 @@ class Maps {
     study_.P_Pa = request.P_Pa;
     study_.through = request.through;
     study_.decanter_T_K = request.decanter_T_K;
+    add_handbook();
   }
 
   ResidueStudy found() {
@@ -58,6 +63,21 @@ class Maps {
     }
     reach.add_doubts(contender.mixture, notices);
     return map;
+  }
+
+  void add_handbook() {
+    const auto& substances = study_.substances();
+    std::vector<std::string> names;
+    for (const Substance& substance : substances) names.push_back(substance.name);
+    for (const Fact* fact : KnownFacts::built_in().among(names)) {
+      constexpr double part = 0.05;
+      if (fact->kind != FactKind::azeotrope || fact->x.size() != fact->substances.size()) continue;
+      if (std::abs(fact->P_Pa / request_.P_Pa - 1) > part) continue;
+      HandbookAzeotrope azeotrope{{}, fact->T_K, fact->heterogeneous};
+      for (std::size_t k = 0; k < fact->x.size(); ++k)
+        azeotrope.x[member_named(fact->substances[k], substances)] = fact->x[k];
+      study_.handbook.push_back(azeotrope);
+    }
   }
 
   void tie_lines(Mixture& mixture) {

@@ -11,6 +11,7 @@
 #include "jampot/known/disagreement.hpp"
 #include "jampot/study/binary.hpp"
 #include "jampot/study/known.hpp"
+#include "jampot/study/residue.hpp"
 #include "jampot/study/solubility.hpp"
 #include "support.hpp"
 
@@ -179,6 +180,28 @@ TEST(AgainstHandbook, IsToldByDiagramsWhereItMatters) {
     EXPECT_NE(std::string(error.what()).find("handbooks have two liquids"), std::string::npos)
         << error.what();
   }
+}
+
+// On a residue curve map at their own places, whatever the order of the substances; at another pressure none.
+TEST(AgainstHandbook, AzeotropesAreLaidOverResidueMaps) {
+  std::vector<std::string> names{"ethanol", "water", "benzene"};
+  const auto map = [&](double P_Pa) {
+    ResidueRequest request;
+    request.mixture = mixture_of(names, "unifac");
+    request.P_Pa = P_Pa;
+    request.curves = 0;
+    return study(request);
+  };
+  const ResidueStudy one = map(101325);
+  ASSERT_EQ(one.handbook.size(), 4u);  // three of pairs, one of all three
+  names = {"benzene", "ethanol", "water"};
+  const ResidueStudy other = map(101325);
+  ASSERT_EQ(other.handbook.size(), 4u);
+  for (std::size_t k = 0; k < 4; ++k) {
+    EXPECT_EQ(other.handbook[k].T_K, one.handbook[k].T_K);
+    for (std::size_t i = 0; i < 3; ++i) EXPECT_EQ(other.handbook[k].x[(i + 1) % 3], one.handbook[k].x[i]);
+  }
+  EXPECT_TRUE(map(4e5).handbook.empty());
 }
 
 TEST(ModelsDisagree, IsToldWhereNoFactDecides) {

@@ -17,12 +17,14 @@ struct ResidueFigureOptions : TriangleFigureOptions {
   std::vector<Isotherm> isotherms;        ///< lines of equal boiling point
   std::vector<BoilingTieLine> tie_lines;  ///< through compositions asked for, drawn strongly
   int shown_tie_lines = 12;               ///< spread over each region of two liquids
+  /// Azeotropes as handbooks have them, laid over as small crosses.
+  std::vector<std::array<double, 3>> handbook;
   /// Maps by other models: of these boundaries, two liquids and azeotropes are drawn over the first.
   std::vector<LabelledMap> compared;
 };
 
 /// "regions", "curves", "arrows", "boundaries", "through", "two-liquids", "tie-lines", "vapour-line",
-/// "isotherms", "nodes", "temperatures", "marks", "numbers".
+/// "isotherms", "nodes", "temperatures", "handbook", "marks", "numbers".
 const std::vector<std::string>& residue_layers();
 
 Figure residue_figure(const ResidueMap& map, const std::vector<Substance>& substances,

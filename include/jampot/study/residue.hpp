@@ -34,6 +34,13 @@ struct AskedBoilingLine {
   double share = 0;            ///< of beta
 };
 
+/// An azeotrope as handbooks have it.
+struct HandbookAzeotrope {
+  std::array<double, 3> x{};   ///< mole fractions
+  double T_K = 0;              ///< temperature, K
+  bool heterogeneous = false;  ///< true where two liquids boil
+};
+
 /// Maps by each model; all else by the first.
 struct ResidueStudy {
   std::vector<Contender> contenders{};        ///< the models that answer, the first one asked for
@@ -43,9 +50,11 @@ struct ResidueStudy {
   std::vector<AskedBoilingLine> tie_lines{};  ///< through compositions asked for
   std::vector<Isotherm> isotherms{};          ///< lines of equal boiling point
   std::vector<FeedReading> feeds{};           ///< what the map says of each feed
-  std::optional<double> decanter_T_K{};       ///< temperature of the decanter, K
-  std::vector<std::string> working{};         ///< how the numbers came about, line by line
-  Notices notices{};                          ///< what the reader must know
+  std::vector<HandbookAzeotrope>
+      handbook{};                        ///< at this pressure, within 5 %, where the composition is known
+  std::optional<double> decanter_T_K{};  ///< temperature of the decanter, K
+  std::vector<std::string> working{};    ///< how the numbers came about, line by line
+  Notices notices{};                     ///< what the reader must know
 
   /// In the order of the components.
   const std::vector<Substance>& substances() const { return contenders.front().mixture.substances(); }
