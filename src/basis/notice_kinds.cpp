@@ -19,6 +19,7 @@ const std::vector<NoticeKind>& notice_kinds() {
   static const std::vector<NoticeKind> kinds{
       {"above-critical", Severity::doubt, "substance",
        "a temperature lies above the critical temperature of a substance whose vapour pressure is used"},
+      {"absorbent-pure-gas", Severity::doubt, "screen", "a gas above its critical temperature is described by an extrapolated vapour pressure"},
       {"against-handbook", Severity::serious, "known",
        "handbooks have an azeotrope, a miscibility, a solubility or another number that the model "
        "contradicts"},
@@ -148,6 +149,9 @@ const std::vector<NoticeKind>& notice_kinds() {
        "other parameters describe the data as well as those of the result"},
       {"robust-loss", Severity::note, "fit", "points far off pull less than their square"},
       {"rows-passed-over", Severity::note, "data", "rows of a ThermoML file are not read"},
+      {"screening", Severity::note, "screen", "a screening predicts, at infinite dilution, and does not look at everything"},
+      {"screening-against-handbook", Severity::doubt, "screen", "the model of some candidates contradicts handbooks"},
+      {"screening-left-out", Severity::note, "screen", "substances that were left out of a screening, with reasons"},
       {"search-budget", Severity::doubt, "azeotropes",
        "the search for azeotropes of many substances was left coarse"},
       {"search-coarse", Severity::doubt, "residue",

@@ -22,6 +22,7 @@ void add_calculations(CLI::App& tool, Presenter& presenter) {
   add_ternary(tool, presenter);
   add_azeotropes(tool, presenter);
   add_residue(tool, presenter);
+  add_screen(tool, presenter);
   add_flash(tool, presenter);
   add_fugacity(tool, presenter);
 }

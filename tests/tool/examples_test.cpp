@@ -39,6 +39,7 @@ const std::vector<Command>& commands() {
       {"regress", "data.csv"},
       {"residue", "acetone chloroform methanol --liquid unifac --pressure '101325 Pa'"},
       {"saturation", "water --pressure '1, 2, 5 bar'"},
+      {"screen", "'acetic acid' water --families esters"},
       {"solubility", "1-butanol water --temperature '283.15, 303.15, 323.15 K'"},
       {"split",
        "'ethyl acetate' ethanol water --feed 'ethyl acetate=0.3, ethanol=0.05, water=0.65' --temperature "

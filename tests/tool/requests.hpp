@@ -73,6 +73,9 @@ inline const std::vector<Request>& requests() {
        {"singular_points", "curves", "boundaries", "regions", "two_liquid_region", "feeds"},
        true,
        true},
+      {"screen",
+       "screen acetone water --families 'esters, ketones' --role extraction",
+       {"candidates", "left_out", "weights", "role", "pair"}},
       {"flash",
        "flash " + pair +
            "--feed 'MTBE=1200 kg/h, methanol=800 kg/h' --feed-temperature '80 degC' --feed-pressure '5 bar' "

@@ -1,0 +1,53 @@
+#include "jampot/draw/screen_figure.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+#include "jampot/draw/looks.hpp"
+
+namespace jampot {
+namespace {
+
+Axis logarithmic(const std::string& label, double low, double high) {
+  // A little room on both sides; whole decades would leave half of the picture empty.
+  constexpr double room = 1.6;
+  return {label, low / room, high * room, true};
+}
+
+}  // namespace
+
+Figure screen_figure(const std::vector<ScreenedSpot>& spots, const std::string& capacity,
+                     const std::string& selectivity, std::size_t named) {
+  Figure figure;
+  Panel panel;
+  double left = HUGE_VAL, right = 0, low = HUGE_VAL, high = 0;
+  Series others = symbols(Mark::circle, colours::frame, "candidates"),
+         front = symbols(Mark::diamond, colours::vapour, "no other has more of both");
+  others.in_key = front.in_key = true;
+  std::vector<Spot> best;
+  std::size_t written = 0;
+  for (const ScreenedSpot& spot : spots) {
+    if (!(spot.capacity > 0) || !(spot.selectivity > 0)) continue;
+    left = std::min(left, spot.capacity);
+    right = std::max(right, spot.capacity);
+    low = std::min(low, spot.selectivity);
+    high = std::max(high, spot.selectivity);
+    const Spot at{spot.capacity, spot.selectivity};
+    (spot.on_front ? front : others).spots.push_back(at);
+    if (spot.on_front) best.push_back(at);
+    if (spot.on_front || written < named) {
+      panel.callouts.push_back({at, spot.name});
+      ++written;
+    }
+  }
+  std::sort(best.begin(), best.end(), [](const Spot& a, const Spot& b) { return a.x < b.x; });
+  if (best.size() > 1) panel.series.push_back({best, "", Stroke::dashed, Mark::none, colours::vapour, 1.2});
+  if (!others.spots.empty()) panel.series.push_back(std::move(others));
+  if (!front.spots.empty()) panel.series.push_back(std::move(front));
+  panel.x = logarithmic(capacity, left, right);
+  panel.y = logarithmic(selectivity, low, high);
+  figure.panels = {panel};
+  return figure;
+}
+
+}  // namespace jampot

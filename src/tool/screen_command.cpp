@@ -1,0 +1,113 @@
+// screen: which third substance helps to separate two.
+#include <fmt/format.h>
+
+#include "commands.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/report/screen.hpp"
+#include "options.hpp"
+#include "progress_line.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct ScreenWords {
+  MixtureOptions mixture;
+  std::string role = "extraction", temperature, pressure, boiling, candidates, families, weights;
+  int shown = 15;
+  PresentationOptions presentation;
+};
+
+// "distribution=2, loss=1"
+std::map<std::string, double> weights_of(const std::string& text) {
+  std::map<std::string, double> weights;
+  for (const std::string& piece : split(text, ',')) {
+    if (piece.empty()) continue;
+    const std::size_t equals = piece.find('=');
+    const auto value = equals == std::string::npos ? std::nullopt : parse_number(piece.substr(equals + 1));
+    if (!value)
+      throw RequestError(
+          fmt::format("--weights '{}': expected PART=NUMBER, as in \"distribution=2, loss=1\"", piece));
+    weights[std::string(trimmed(piece.substr(0, equals)))] = *value;
+  }
+  return weights;
+}
+
+ScreenRequest request_of(const ScreenWords& words) {
+  ScreenRequest request;
+  request.mixture = words.mixture.spec();
+  request.role = parse_solvent_role(words.role);
+  if (!words.temperature.empty()) {
+    if (request.role == SolventRole::entrainer)
+      throw RequestError("an entrainer works in a column: its temperature follows from the --pressure");
+    request.T_K = parse_quantity(words.temperature, Dimension::temperature);
+  }
+  if (!words.pressure.empty()) request.P_Pa = parse_quantity(words.pressure, Dimension::pressure);
+  if (!words.boiling.empty()) {
+    const auto ends = parse_quantities(words.boiling + " in 2", Dimension::temperature);
+    request.boiling_K = {std::min(ends.front(), ends.back()), std::max(ends.front(), ends.back())};
+  }
+  const auto bank = words.mixture.bank();
+  for (const std::string& name : split(words.candidates, ',')) {
+    if (!name.empty()) request.candidates.push_back(bank->require(name));
+  }
+  if (request.candidates.empty() && !words.mixture.substance_files.empty()) request.candidates = bank->all();
+  for (const std::string& family : split(words.families, ',')) {
+    if (!family.empty()) request.families.push_back(family);
+  }
+  request.weights = weights_of(words.weights);
+  return request;
+}
+
+}  // namespace
+
+void add_screen(CLI::App& tool, Presenter& presenter) {
+  auto words = std::make_shared<ScreenWords>();
+  CLI::App* command = tool.add_subcommand(
+      "screen", "Which third substance helps to separate two: the whole bank ranked as solvents");
+  add_mixture(*command, words->mixture, true);
+  command
+      ->add_option(
+          "--role", words->role,
+          "extraction (default): take the first out of the second with a liquid; entrainer: change their "
+          "relative volatility; absorbent: take the first out of a gas")
+      ->type_name("ROLE");
+  command
+      ->add_option("--temperature", words->temperature,
+                   "Of an extraction or absorption (default \"25 degC\")")
+      ->type_name("QUANTITY");
+  command->add_option("--pressure", words->pressure, "Of the columns (default \"1 atm\")")
+      ->type_name("QUANTITY");
+  command
+      ->add_option("--candidates", words->candidates, "Only these, separated by commas (default: the bank)")
+      ->type_name("LIST");
+  command
+      ->add_option("--boiling", words->boiling, "Only what boils in this range at 1 atm, \"60 to 120 degC\"")
+      ->type_name("RANGE");
+  command
+      ->add_option(
+          "--families", words->families,
+          "Only these: alkanes, alkenes, aromatics, alcohols, glycols, phenols, ketones, aldehydes, esters, "
+          "ethers, amines, nitriles, acids, chlorides ...")
+      ->type_name("LIST");
+  command
+      ->add_option("--weights", words->weights,
+                   "Of the parts of the score, \"distribution=2, loss=1\"; those not named keep their own")
+      ->type_name("LIST");
+  command
+      ->add_option("--show", words->shown, "Candidates on the screen (default 15); --csv and --json have all")
+      ->type_name("NUMBER");
+  add_presentation(*command, words->presentation, true);
+  command->footer("Example:\n  jampot screen \"acetic acid\" water --role extraction --figure solvents.svg");
+  command->callback([words, &presenter] {
+    const Presentation presentation = words->presentation.read();
+    ScreenRequest request = request_of(*words);
+    Progress progress;
+    const ProgressLine line("candidates", progress, presenter.shows_progress());
+    request.progress = &progress;
+    ScreenAnswerOptions options{{presentation.units}, words->shown};
+    presenter.present(answer(study(request), options), presentation);
+  });
+}
+
+}  // namespace jampot::tool

@@ -1,0 +1,218 @@
+// Solvents: their numbers against splits and activity coefficients worked out otherwise, their ranking
+// against what textbooks say.
+#include "jampot/study/screen.hpp"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <cmath>
+#include <random>
+#include <set>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/equilibrium/liquid_split.hpp"
+#include "jampot/phase/composition.hpp"
+#include "jampot/report/screen.hpp"
+#include "support.hpp"
+
+namespace jampot {
+namespace {
+
+ScreenStudy screened(const std::vector<std::string>& pair, SolventRole role,
+                     const std::vector<std::string>& candidates = {}) {
+  ScreenRequest request;
+  request.mixture = mixture_of(pair);
+  request.role = role;
+  if (!candidates.empty()) request.candidates = substances_named(candidates);
+  return study(request);
+}
+
+std::size_t rank_of(const ScreenStudy& found, const std::string& name) {
+  for (std::size_t k = 0; k < found.solvents.size(); ++k) {
+    if (found.solvents[k].substance.name == name) return k;
+  }
+  return found.solvents.size();
+}
+
+// A trace of the solute in a feed of carrier and solvent, parted by the general solver.
+TEST(Solvents, DistributionIsThatOfATrace) {
+  int compared = 0;
+  for (const auto& names : {std::vector<std::string>{"acetic acid", "water", "ethyl acetate"},
+                            std::vector<std::string>{"acetone", "water", "toluene"},
+                            std::vector<std::string>{"ethanol", "water", "1-octanol"},
+                            std::vector<std::string>{"phenol", "water", "diisopropyl ether"}}) {
+    const Mixture mixture(substances_named(names), "unifac", {});
+    const auto figures = extraction_figures(mixture, 298.15);
+    ASSERT_TRUE(figures) << names[2];
+    Mixture own = mixture;
+    LiquidSplitter splitter(own.activity(), 298.15);
+    const LiquidSplit split = splitter.split(std::array{1e-8, 0.5, 0.5 - 1e-8});
+    ASSERT_EQ(split.phases(), 2u) << names[2];
+    auto carrier = mass_fractions(split.x[0], own.substances()),
+         solvent = mass_fractions(split.x[1], own.substances());
+    if (carrier[1] < solvent[1]) std::swap(carrier, solvent);
+    EXPECT_NEAR(figures->distribution, solvent[0] / carrier[0], 1e-5 * figures->distribution) << names[2];
+    EXPECT_NEAR(figures->selectivity, solvent[0] / carrier[0] * carrier[1] / solvent[1],
+                1e-4 * figures->selectivity);
+    EXPECT_NEAR(figures->loss, carrier[2], 1e-6);
+    ++compared;
+  }
+  EXPECT_EQ(compared, 4);
+  EXPECT_FALSE(
+      extraction_figures(Mixture(substances_named({"acetone", "water", "methanol"}), "unifac", {}), 298.15));
+}
+
+// Exchanging first and second turns selectivity and relative volatility over.
+TEST(Solvents, FirstAndSecondCanBeExchanged) {
+  for (const char* solvent : {"water", "1,2-ethanediol", "toluene"}) {
+    const Mixture one(substances_named({"acetone", "methanol", solvent}), "unifac", {});
+    const Mixture other(substances_named({"methanol", "acetone", solvent}), "unifac", {});
+    const DiluteInSolvent a = dilute_in_solvent(one, 330), b = dilute_in_solvent(other, 330);
+    EXPECT_NEAR(a.selectivity * b.selectivity, 1, 1e-12);
+    EXPECT_NEAR(a.capacity, b.capacity, 1e-12);
+    EXPECT_NEAR(a.gamma[0], b.gamma[1], 1e-12);
+    const double alpha = volatility_figures(one, 330).with_solvent;
+    EXPECT_NEAR(alpha * volatility_figures(other, 330).with_solvent, 1, 1e-12);
+    const auto& pure = one.substances();
+    EXPECT_NEAR(
+        alpha,
+        a.gamma[0] / a.gamma[1] * pure[0].vapour_pressure->P_Pa(330) / pure[1].vapour_pressure->P_Pa(330),
+        1e-12 * alpha);
+    const AbsorptionFigures gas = absorption_figures(one, 330, 101325);
+    EXPECT_NEAR(gas.solubility_per_Pa, 1 / (a.gamma[0] * pure[0].vapour_pressure->P_Pa(330)), 1e-15);
+    EXPECT_NEAR(gas.selectivity * alpha, 1, 1e-12);
+  }
+  // An azeotrope between the two: somewhere the relative volatility is 1.
+  const Mixture azeotropic(substances_named({"acetone", "methanol", "water"}), "unifac", {});
+  EXPECT_EQ(volatility_figures(azeotropic, 328).without_solvent, 1);
+}
+
+// Solvents for acetic acid in water that textbooks name stand above those that take up next to nothing.
+TEST(Screening, GoodSolventsOfTextbooksStandAboveBadOnes) {
+  const ScreenStudy acid = screened({"acetic acid", "water"}, SolventRole::extraction);
+  for (const char* good :
+       {"methyl isobutyl ketone", "ethyl acetate", "diisopropyl ether", "n-butyl acetate"}) {
+    const std::string name = substances_named({good}).front().name;
+    for (const char* bad : {"toluene", "n-hexane"}) {
+      ASSERT_LT(rank_of(acid, bad), acid.solvents.size()) << bad;
+      EXPECT_LT(rank_of(acid, name), rank_of(acid, bad)) << good << " and " << bad;
+    }
+  }
+  const ScreenStudy dry = screened({"ethanol", "water"}, SolventRole::entrainer);
+  EXPECT_LT(rank_of(dry, "1,2-ethanediol"), rank_of(dry, "benzene"));
+  EXPECT_LT(rank_of(dry, "1,2-ethanediol"), dry.solvents.size() / 4);
+  ASSERT_LT(rank_of(dry, "benzene"), dry.solvents.size());
+  EXPECT_NE(dry.solvents[rank_of(dry, "benzene")].map_class.find("two liquids"), std::string::npos);
+  const ScreenStudy ketone = screened({"acetone", "methanol"}, SolventRole::entrainer);
+  EXPECT_LT(rank_of(ketone, "water"), ketone.solvents.size() / 4);
+  EXPECT_GT(ketone.solvents[rank_of(ketone, "water")].volatility->with_solvent, 2);
+  const ScreenStudy cyclic = screened({"benzene", "cyclohexane"}, SolventRole::entrainer);
+  EXPECT_LT(rank_of(cyclic, "N-methyl-2-pyrrolidone"), rank_of(cyclic, "n-heptane"));
+  EXPECT_LT(rank_of(cyclic, "aniline"), rank_of(cyclic, "toluene"));
+}
+
+TEST(Screening, EverySubstanceIsRankedOrLeftOutWithItsReason) {
+  for (const SolventRole role : {SolventRole::extraction, SolventRole::entrainer, SolventRole::absorbent}) {
+    const ScreenStudy found = screened({"acetone", "water"}, role);
+    EXPECT_EQ(found.solvents.size() + found.left_out.size(), Bank::built_in().all().size() - 2);
+    std::set<std::string> names;
+    for (const UnscreenedSolvent& one : found.left_out) {
+      EXPECT_FALSE(one.reason.empty()) << one.name;
+      names.insert(one.name);
+    }
+    double before = 1;
+    for (const ScreenedSolvent& one : found.solvents) {
+      names.insert(one.substance.name);
+      EXPECT_LE(one.score, before);
+      before = one.score;
+      EXPECT_FALSE(one.verdict.empty());
+      // The score is the geometric mean of its parts.
+      double log_score = 0, weights = 0;
+      for (const ScorePart& part : one.parts) {
+        EXPECT_TRUE(part.value >= 0 && part.value <= 1) << one.substance.name << " " << part.name;
+        log_score += part.weight * std::log(std::max(part.value, 0.01));
+        weights += part.weight;
+      }
+      EXPECT_NEAR(weights, 1, 1e-12);
+      EXPECT_NEAR(one.score, std::exp(log_score), 1e-12);
+      // No other has both more capacity and more selectivity than one on the front, and some one else has.
+      const bool beaten =
+          std::any_of(found.solvents.begin(), found.solvents.end(), [&](const ScreenedSolvent& other) {
+            return capacity_of(other) > capacity_of(one) && selectivity_of(other) > selectivity_of(one);
+          });
+      EXPECT_FALSE(one.on_front && beaten) << one.substance.name;
+    }
+    EXPECT_EQ(names.size(), Bank::built_in().all().size() - 2);
+    EXPECT_TRUE(found.notices.has("screening"));
+    EXPECT_TRUE(found.notices.has("screening-left-out"));
+    EXPECT_EQ(found.notices.has("screening-against-handbook"),
+              std::any_of(found.solvents.begin(), found.solvents.end(),
+                          [](const ScreenedSolvent& one) { return one.notices.has("against-handbook"); }));
+    EXPECT_EQ(found.notices.has("absorbent-pure-gas"), role == SolventRole::absorbent);
+  }
+}
+
+// What handbooks have as one liquid is no extraction solvent, whatever a table of groups says of it.
+TEST(Screening, HandbooksComeBeforeTheModel) {
+  const ScreenStudy found = screened({"acetic acid", "water"}, SolventRole::extraction,
+                                     {"tetrahydrofuran", "ethyl acetate", "1-pentanol"});
+  ASSERT_EQ(found.left_out.size(), 1u);
+  EXPECT_EQ(found.left_out[0].name, "tetrahydrofuran");
+  EXPECT_NE(found.left_out[0].reason.find("handbooks"), std::string::npos);
+  ASSERT_EQ(found.solvents.size(), 2u);
+  for (const ScreenedSolvent& one : found.solvents) EXPECT_GT(one.facts, 0);
+  const ScreenStudy dry = screened({"ethanol", "water"}, SolventRole::entrainer, {"benzene"});
+  ASSERT_EQ(dry.solvents.size(), 1u);
+  EXPECT_TRUE(std::any_of(dry.solvents[0].azeotropes.begin(), dry.solvents[0].azeotropes.end(),
+                          [](const NewAzeotrope& one) { return one.from_handbook; }));
+}
+
+TEST(Screening, CandidatesFamiliesBoilingPointsAndWeights) {
+  ScreenRequest request;
+  request.mixture = mixture_of({"acetic acid", "water"});
+  request.families = {"esters"};
+  request.boiling_K = std::array{340.0, 400.0};
+  const ScreenStudy esters = study(request);
+  ASSERT_GT(esters.solvents.size(), 3u);
+  for (const ScreenedSolvent& one : esters.solvents) {
+    const double Tb_K = one.substance.vapour_pressure->T_K(101325);
+    EXPECT_TRUE(Tb_K >= 340 && Tb_K <= 400) << one.substance.name;
+  }
+  // By one part alone the ranking is that of this part.
+  request.weights = {{"distribution", 1}, {"selectivity", 0}, {"loss", 0}, {"recovery", 0}, {"density", 0}};
+  const ScreenStudy by_distribution = study(request);
+  for (std::size_t k = 1; k < by_distribution.solvents.size(); ++k) {
+    EXPECT_GE(by_distribution.solvents[k - 1].extraction->distribution,
+              by_distribution.solvents[k].extraction->distribution);
+  }
+  request.weights = {{"colour", 1}};
+  EXPECT_THROW(study(request), RequestError);
+  request.weights = {{"loss", -1}};
+  EXPECT_THROW(study(request), RequestError);
+  request.weights = {{"loss", NAN}};
+  EXPECT_THROW(study(request), RequestError);
+  request.weights = {};
+  request.boiling_K = std::array{400.0, 340.0};
+  EXPECT_THROW(study(request), RequestError);
+  request.boiling_K = std::array{1000.0, 1100.0};
+  EXPECT_THROW(study(request), RequestError);
+  request.mixture = mixture_of({"acetic acid", "water", "toluene"});
+  EXPECT_THROW(study(request), RequestError);
+  EXPECT_THROW(parse_solvent_role("solvent"), RequestError);
+}
+
+// A model that is named holds for all; the answer tells which.
+TEST(Screening, ANamedModelHoldsForAll) {
+  ScreenRequest request;
+  request.mixture = mixture_of({"acetic acid", "water"}, "unifac-lle");
+  const ScreenStudy found = study(request);
+  ASSERT_GT(found.solvents.size(), 10u);
+  for (const ScreenedSolvent& one : found.solvents) EXPECT_EQ(one.model, "unifac-lle");
+  const Answer told = answer(found);
+  ASSERT_TRUE(told.figure);
+  EXPECT_EQ(told.tables.front().rows.size(), found.solvents.size());
+  EXPECT_NE(told.figure->footer.find("unifac-lle"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace jampot
