@@ -82,7 +82,7 @@ void step(const ColumnEquilibrium& equilibrium, const ColumnTask& task, const Be
     const double x = task.efficiency == 1 ? equilibrium.x(y) : root_of(leaving, 0.0, y, "liquid");
     const auto [up, stripping] = below(x);
     result.stages.push_back({x, y, equilibrium.T_K(x), stripping});
-    if (stripping && result.feed_stage == 0) result.feed_stage = n + 2;
+    if (stripping && result.feed_stage == 0) result.feed_stage = n + 1;
     if (x <= task.bottom) {
       result.count = n + (before - task.bottom) / (before - x);
       return;
@@ -268,6 +268,7 @@ ExactStages exact_stages(const ColumnEquilibrium& equilibrium, const ColumnTask&
   result.reboiler_J_mol = D * hD + B * hB + result.condenser_J_mol - hF;
   const double over = hD + result.condenser_J_mol / D, under = hB - result.reboiler_J_mol / B;
   const auto below = [&](double x) {
+    if (x <= task.bottom) return std::pair(x, true);  // it is the bottom product
     const double h = equilibrium.liquid_J_mol(x);
     // The vapour on the line from the liquid to a difference point.
     const auto meets = [&](double at, double enthalpy, double limit) -> std::optional<double> {
@@ -278,7 +279,7 @@ ExactStages exact_stages(const ColumnEquilibrium& equilibrium, const ColumnTask&
       return ends ? std::optional((ends->first + ends->second) / 2) : std::nullopt;
     };
     const auto upper = x < task.top ? meets(task.top, over, task.top) : std::nullopt;
-    const auto lower = x > task.bottom ? meets(task.bottom, under, 1.0) : std::nullopt;
+    const auto lower = meets(task.bottom, under, 1.0);
     // The lower of the two makes the greater step: that is where the feed belongs.
     if (lower && (!upper || *lower < *upper)) return std::pair(*lower, true);
     if (upper) return std::pair(*upper, false);

@@ -44,6 +44,7 @@ const std::vector<Command>& commands() {
       {"split",
        "'ethyl acetate' ethanol water --feed 'ethyl acetate=0.3, ethanol=0.05, water=0.65' --temperature "
        "'298.15 K'"},
+      {"stages", "methanol water --feed 'methanol=0.4, water=0.6' --top methanol=0.98 --bottom methanol=0.02"},
       {"substance", "MTBE --at '298.15, 328.15 K'"},
       {"ternary", "water ethanol 'ethyl acetate' --temperature '298.15 K'"},
       {"txy", "ethanol toluene --liquid ideal --pressure '1, 2 bar'"},

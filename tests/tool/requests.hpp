@@ -76,6 +76,11 @@ inline const std::vector<Request>& requests() {
       {"screen",
        "screen acetone water --families 'esters, ketones' --role extraction",
        {"candidates", "left_out", "weights", "role", "pair"}},
+      {"stages",
+       "stages " + pair + "--pressure '1 atm' --feed 'MTBE=0.4, methanol=0.6' --top MTBE=0.65 --bottom MTBE=0.02",
+       {"stages", "minimum_reflux", "minimum_stages", "streams"},
+       true,
+       true},
       {"flash",
        "flash " + pair +
            "--feed 'MTBE=1200 kg/h, methanol=800 kg/h' --feed-temperature '80 degC' --feed-pressure '5 bar' "

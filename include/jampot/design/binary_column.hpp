@@ -54,7 +54,7 @@ struct ColumnStage {
   double x = 0,            ///< mole fraction of the liquid that leaves it
       y = 0,               ///< of the vapour that leaves it
       T_K = 0;             ///< boiling point of the liquid, K
-  bool stripping = false;  ///< below the feed
+  bool stripping = false;  ///< the one the feed enters, or below it
 };
 
 /// The least reflux, with which the stages become infinitely many.
@@ -66,9 +66,9 @@ struct MinimumReflux {
 
 /// Stages at a reflux ratio.
 struct ColumnStages {
-  double reflux = 0;   ///< reflux over distillate; infinite at total reflux
-  double count = 0;    ///< with the part of the last stage, reboiler included
-  int feed_stage = 0;  ///< the first one below the feed, counted from the top; 0 at total reflux
+  double reflux = 0;                  ///< reflux over distillate; infinite at total reflux
+  double count = 0;                   ///< with the part of the last stage, reboiler included
+  int feed_stage = 0;                 ///< the one the feed enters, counted from the top; 0 at total reflux
   std::vector<ColumnStage> stages{};  ///< from the top
 };
 
