@@ -28,6 +28,8 @@ const std::vector<NoticeKind>& notice_kinds() {
        "acids pair up in the vapour, and the vapour model does not know it"},
       {"azeotrope-extrapolated", Severity::doubt, "fit",
        "the azeotrope of the fit lies outside the measured compositions"},
+      {"azeotrope-hardly-moves", Severity::doubt, "column",
+       "two pressures change an azeotrope too little to part it with little heat"},
       {"azeotrope-near-pure", Severity::doubt, "azeotropes",
        "a predicted azeotrope lies so near a pure substance that the error of predictions may make or unmake "
        "it"},

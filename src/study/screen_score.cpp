@@ -171,7 +171,9 @@ std::vector<std::pair<std::string, double>> score_weights(SolventRole role) {
 
 std::vector<std::pair<std::string, double>> weights_of(const ScreenRequest& request) {
   auto weights = score_weights(request.role);
-  for (const auto& [name, value] : request.weights) {
+  for (const auto& asked : request.weights) {
+    const std::string& name = asked.first;
+    const double value = asked.second;
     const auto found =
         std::find_if(weights.begin(), weights.end(), [&](const auto& one) { return one.first == name; });
     if (found == weights.end()) {

@@ -24,6 +24,7 @@ void add_calculations(CLI::App& tool, Presenter& presenter) {
   add_residue(tool, presenter);
   add_screen(tool, presenter);
   add_stages(tool, presenter);
+  add_swing(tool, presenter);
   add_flash(tool, presenter);
   add_fugacity(tool, presenter);
 }

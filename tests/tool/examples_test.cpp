@@ -46,6 +46,7 @@ const std::vector<Command>& commands() {
        "'298.15 K'"},
       {"stages", "methanol water --feed 'methanol=0.4, water=0.6' --top methanol=0.98 --bottom methanol=0.02"},
       {"substance", "MTBE --at '298.15, 328.15 K'"},
+      {"swing", "tetrahydrofuran water --feed 'tetrahydrofuran=0.5, water=0.5' --pressure '1, 8 bar'"},
       {"ternary", "water ethanol 'ethyl acetate' --temperature '298.15 K'"},
       {"txy", "ethanol toluene --liquid ideal --pressure '1, 2 bar'"},
       {"xy", "ethanol toluene --liquid ideal --pressure '101325 Pa'"}};

@@ -113,7 +113,8 @@ TEST(Limits, LongTextsAreRefusedAtOnceAndNotRepeated) {
 TEST(Limits, ManyStatesThreadsAndSubstances) {
   const Workplace workplace;
   std::string all;
-  for (const nlohmann::json& match : json_answer(workplace, "find e")["matches"])
+  const nlohmann::json found = json_answer(workplace, "find e");
+  for (const nlohmann::json& match : found["matches"])
     all += "'" + match["name"].get<std::string>() + "' ";
   for (const std::string& arguments :
        {std::string("saturation water --temperature '1 to 300 in 20000 degC' --pressure '1 bar'"),
