@@ -210,6 +210,7 @@ const std::vector<NoticeKind>& notice_kinds() {
       {"virial-parameters", Severity::doubt, "vapour", "a parameter of the virial coefficients is estimated"},
       {"virial-polar", Severity::doubt, "vapour",
        "the virial coefficients of polar substances deviate from this correlation"},
+      {"weak-solvent", Severity::doubt, "extraction", "the solvent takes up little of the solute"},
       {"wrong-row", Severity::doubt, "fit",
        "a row agrees with the others when two of its numbers are exchanged"}};
   return kinds;

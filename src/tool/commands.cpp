@@ -23,6 +23,7 @@ void add_calculations(CLI::App& tool, Presenter& presenter) {
   add_azeotropes(tool, presenter);
   add_residue(tool, presenter);
   add_screen(tool, presenter);
+  add_extract(tool, presenter);
   add_stages(tool, presenter);
   add_swing(tool, presenter);
   add_flash(tool, presenter);

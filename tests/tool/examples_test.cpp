@@ -24,6 +24,8 @@ const std::vector<Command>& commands() {
        "ethanol acetone toluene --liquid ideal --pressure '1, 2 bar' --composition 'ethanol=0.3, "
        "acetone=0.3'"},
       {"estimate", "ethanol toluene --model wilson --temperature '333.15 to 383.15 K'"},
+      {"extract",
+       "'acetic acid' water 'ethyl acetate' --feed 'acetic acid=0.2, water=0.8' --basis mass --raffinate 0.02"},
       {"find", "etyl"},
       {"flash",
        "methane propane n-hexane --liquid pr --feed 'methane=1 mol/s, propane=2 mol/s, n-hexane=3 mol/s' "

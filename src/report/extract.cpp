@@ -1,0 +1,210 @@
+#include "jampot/report/extract.hpp"
+
+#include <fmt/format.h>
+
+#include <nlohmann/json.hpp>
+
+#include "contenders.hpp"
+#include "jampot/basis/constants.hpp"
+#include "jampot/draw/looks.hpp"
+#include "jampot/draw/ternary_figure.hpp"
+
+namespace jampot {
+namespace {
+
+class ExtractAnswer {
+ public:
+  ExtractAnswer(const ExtractStudy& study, const ExtractAnswerOptions& options)
+      : study_(study), options_(options) {}
+
+  Answer told() {
+    *answer_.json = contenders_header("extract", study_.contenders);
+    Json& json = *answer_.json;
+    json["T_K"] = study_.T_K;
+    json["basis"] = mass() ? "mass" : "mole";
+    json["solute"] = name(0);
+    json["carrier"] = name(1);
+    json["solvent"] = name(2);
+    json["minimum_solvent"] = study_.least;
+    json["solvent_per_feed"] = study_.stages.solvent;
+    json["count"] = study_.stages.count;
+    json["recovered"] = study_.stages.recovered;
+    json["solvent_lost_per_feed"] = study_.stages.lost;
+    json["coefficient"] = study_.coefficient;
+    json["selectivity"] = study_.selectivity;
+    json["cross_flow"] = study_.cross ? Json{{"count", study_.cross->count},
+                                             {"solvent_per_feed", study_.cross->solvent},
+                                             {"recovered", study_.cross->recovered}}
+                                      : Json(nullptr);
+    summary();
+    stages();
+    lines();
+    answer_.notices = study_.notices;
+    draw();
+    return std::move(answer_);
+  }
+
+ private:
+  bool mass() const { return study_.basis == Basis::mass; }
+  const std::string& name(std::size_t i) const { return study_.substances()[i].name; }
+  std::string per_feed(const char* what) const {
+    return fmt::format("{}, {} per {} of feed", what, mass() ? "kg" : "mol", mass() ? "kg" : "mol");
+  }
+
+  void summary() {
+    Table table{fmt::format("{} out of {} with {} at {:.1f} degC, by {}", name(0), name(1), name(2),
+                            study_.T_K - celsius_zero, mass() ? "mass" : "moles"),
+                {{"quantity"}, {"value", Dimension::number, 4}},
+                {}};
+    const auto add = [&](const std::string& what, double value) { table.rows.push_back({what, value}); };
+    add("distribution coefficient without solute", study_.coefficient);
+    add("selectivity without solute", study_.selectivity);
+    add(per_feed("least solvent, counter-current"), study_.least);
+    add(per_feed("solvent"), study_.stages.solvent);
+    add("stages, counter-current", study_.stages.count);
+    add("share of the solute recovered", study_.stages.recovered);
+    add(per_feed("solvent lost with the raffinate"), study_.stages.lost);
+    if (study_.cross) {
+      add("stages in cross-flow, each with its share of that solvent", study_.cross->count);
+      add(per_feed("solvent in cross-flow"), study_.cross->solvent);
+    }
+    answer_.tables.push_back(std::move(table));
+  }
+
+  void stages() {
+    Table table{"Counter-current stages from the feed on", {{"stage", Dimension::number, 0}}, {}};
+    const char letter = mass() ? 'w' : 'x';
+    for (const char* liquid : {"raffinate", "extract"}) {
+      table.columns.push_back({per_feed(liquid), Dimension::number, 4});
+      for (const Substance& substance : study_.substances())
+        table.columns.push_back(
+            {fmt::format("{}({}) {}", letter, substance.short_name(), liquid), Dimension::fraction, 5});
+    }
+    int number = 0;
+    for (const ExtractionStage& stage : study_.stages.stages) {
+      const bool part = &stage == &study_.stages.stages.back();
+      std::vector<Cell> row{static_cast<double>(++number), part ? Cell() : Cell(stage.raffinate_amount)};
+      row.insert(row.end(), stage.raffinate.begin(), stage.raffinate.end());
+      row.emplace_back(stage.extract_amount);
+      row.insert(row.end(), stage.extract.begin(), stage.extract.end());
+      table.rows.push_back(std::move(row));
+      (*answer_.json)["stages"].push_back(
+          {{"number", number},
+           {"raffinate", stage.raffinate},
+           {"extract", stage.extract},
+           {"raffinate_per_feed", part ? Json(nullptr) : Json(stage.raffinate_amount)},
+           {"extract_per_feed", stage.extract_amount}});
+    }
+    answer_.tables.push_back(std::move(table));
+    const ExtractionStages& all = study_.stages;
+    (*answer_.json)["last_raffinate"] = {{"fractions", all.last_raffinate}, {"per_feed", all.last_amount}};
+    answer_.lines.push_back(
+        fmt::format("last raffinate: {:.4g} {} for each {} of feed with {} {:.4g}, {} {:.4g}, {} {:.4g}; of "
+                    "the last stage a part is "
+                    "needed, its liquids are those of a whole one",
+                    all.last_amount, mass() ? "kg" : "mol", mass() ? "kg" : "mol", name(0),
+                    all.last_raffinate[0], name(1), all.last_raffinate[1], name(2), all.last_raffinate[2]));
+  }
+
+  void lines() {
+    answer_.lines.push_back(
+        fmt::format("{} is the solute, {} the carrier, {} the solvent; all fractions and amounts by {}",
+                    name(0), name(1), name(2), mass() ? "mass" : "moles"));
+    if (!study_.no_cross.empty())
+      answer_.lines.push_back("in cross-flow with the same solvent: " + study_.no_cross);
+    answer_.lines.push_back(
+        fmt::format("liquid model: {}", study_.contenders.front().mixture.liquid_model()));
+  }
+
+  // Operating lines and tie lines of the stages in the triangle; beside it the solute of both liquids.
+  void draw() {
+    TernaryFigureOptions looks;
+    looks.units = options_.units;
+    looks.basis = study_.basis;
+    looks.triangle = options_.triangle;
+    answer_.figure = ternary_figure({{"", study_.diagram}}, study_.substances(), looks);
+    Panel& panel = answer_.figure->panels.front();
+    const Triangle triangle(options_.triangle);
+    const auto spot = [&](const Fractions& x) { return triangle.at(x); };
+    const auto& all = study_.stages.stages;
+    for (std::size_t n = 0; n < all.size(); ++n) {
+      Series tie{{spot(all[n].raffinate), spot(all[n].extract)},
+                 "",
+                 Stroke::solid,
+                 Mark::none,
+                 colours::vapour,
+                 1.8};
+      if (n == 0) {
+        tie.label = "tie lines of the stages";
+        tie.in_key = true;
+      }
+      panel.series.push_back(std::move(tie));
+      if (n + 1 == all.size()) break;
+      Series operating{{spot(all[n].raffinate), spot(all[n + 1].extract)},
+                       "",
+                       Stroke::dashed,
+                       Mark::none,
+                       colours::balance,
+                       1.2};
+      if (n == 0) {
+        operating.label = "operating lines";
+        operating.in_key = true;
+      }
+      panel.series.push_back(std::move(operating));
+    }
+    panel.callouts.push_back({spot(study_.task.feed), "feed", Mark::circle});
+    panel.callouts.push_back({spot(all.front().extract), "extract", Mark::square});
+    panel.callouts.push_back({spot(all.back().raffinate), "raffinate", Mark::square});
+    // Solute in the solvent's liquid against that in the carrier's, with the steps.
+    Panel beside;
+    Series equilibrium{{{0, 0}}, "equilibrium", Stroke::solid, Mark::none, colours::liquid, 2};
+    const ExtractionLiquids liquids =
+        ExtractionLiquids::of(study_.diagram, {0, 1, 2}, study_.substances(), study_.basis);
+    double right = study_.task.feed[0], high = 0;
+    for (double t = 0; t <= liquids.last(); t += 0.5) {
+      const Fractions R = liquids.raffinate(t), E = liquids.extract(t);
+      if (R[0] > 1.2 * study_.task.feed[0]) break;
+      equilibrium.spots.push_back({R[0], E[0]});
+      high = std::max(high, E[0]);
+      right = std::max(right, R[0]);
+    }
+    Series steps{{{study_.task.feed[0], all.front().extract[0]}},
+                 "stages",
+                 Stroke::solid,
+                 Mark::none,
+                 colours::plain,
+                 1.1};
+    for (std::size_t n = 0; n < all.size(); ++n) {
+      steps.spots.push_back({all[n].raffinate[0], all[n].extract[0]});
+      steps.spots.push_back({all[n].raffinate[0], n + 1 < all.size() ? all[n + 1].extract[0] : 0.0});
+      high = std::max(high, all[n].extract[0]);
+    }
+    steps.in_key = true;
+    beside.series.push_back(std::move(equilibrium));
+    beside.series.push_back(std::move(steps));
+    const char* kind = mass() ? "mass" : "mole";
+    beside.x = rounded_axis(
+        fmt::format("{} fraction of {} in the raffinate", kind, study_.substances()[0].short_name()), 0,
+        right);
+    beside.y = rounded_axis(
+        fmt::format("{} fraction of {} in the extract", kind, study_.substances()[0].short_name()), 0, high);
+    answer_.figure->panels.push_back(std::move(beside));
+    answer_.figure->columns = 2;
+    answer_.figure->width = 1400;
+    answer_.figure->title = fmt::format("{} out of {} with {} at {:.1f} degC: {:.1f} stages", name(0),
+                                        name(1), name(2), study_.T_K - celsius_zero, study_.stages.count);
+    add_models(*answer_.figure, study_.contenders, answer_.notices);
+  }
+
+  const ExtractStudy& study_;
+  const ExtractAnswerOptions& options_;
+  Answer answer_;
+};
+
+}  // namespace
+
+Answer answer(const ExtractStudy& study, const ExtractAnswerOptions& options) {
+  return ExtractAnswer(study, options).told();
+}
+
+}  // namespace jampot

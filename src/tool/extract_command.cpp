@@ -1,0 +1,65 @@
+// extract: solvent and stages of a liquid-liquid extraction.
+#include <fmt/format.h>
+
+#include "commands.hpp"
+#include "jampot/basis/error.hpp"
+#include "jampot/report/extract.hpp"
+#include "options.hpp"
+
+namespace jampot::tool {
+namespace {
+
+struct ExtractWords {
+  MixtureOptions mixture;
+  FeedOptions feed;
+  std::string temperature = "25 degC";
+  double raffinate = 0.01, solvent = 0, solvent_factor = 1.5;
+  PresentationOptions presentation;
+};
+
+ExtractRequest request_of(const ExtractWords& words) {
+  ExtractRequest request;
+  request.mixture = words.mixture.spec();
+  request.basis = parse_basis(words.mixture.basis);
+  request.feed = words.feed.read(request.mixture.substances, words.mixture.basis);
+  request.T_K = parse_quantity(words.temperature, Dimension::temperature);
+  request.raffinate = words.raffinate;
+  if (words.solvent != 0) request.solvent = words.solvent;
+  request.solvent_factor = words.solvent_factor;
+  return request;
+}
+
+}  // namespace
+
+void add_extract(CLI::App& tool, Presenter& presenter) {
+  auto words = std::make_shared<ExtractWords>();
+  CLI::App* command = tool.add_subcommand(
+      "extract", "Least solvent and stages of an extraction: name solute, carrier and solvent in this order");
+  words->mixture.two_liquids = true;
+  add_mixture(*command, words->mixture, false);
+  add_feed(*command, words->feed);
+  command->add_option("--temperature", words->temperature, "Of all stages (default \"25 degC\")")
+      ->type_name("QUANTITY");
+  command
+      ->add_option("--raffinate", words->raffinate,
+                   "Fraction of the solute in the last raffinate, by --basis (default 0.01)")
+      ->type_name("NUMBER");
+  command
+      ->add_option("--solvent", words->solvent,
+                   "Amount for each amount of feed, by --basis (default 1.5 times the least)")
+      ->type_name("NUMBER");
+  command->add_option("--solvent-factor", words->solvent_factor, "Times the least solvent (default 1.5)")
+      ->type_name("NUMBER");
+  add_presentation(*command, words->presentation, true);
+  command->footer(
+      "Example:\n  jampot extract \"acetic acid\" water \"ethyl acetate\" --feed \"acetic acid=0.2, "
+      "water=0.8\" --basis "
+      "mass --raffinate 0.02 --figure extraction.svg");
+  command->callback([words, &presenter] {
+    const Presentation presentation = words->presentation.read();
+    ExtractAnswerOptions options{asked(presentation, words->mixture), {}};
+    presenter.present(answer(study(request_of(*words)), options), presentation);
+  });
+}
+
+}  // namespace jampot::tool
