@@ -13,7 +13,7 @@ double size_of(const ResidualRow& row) {
   return std::sqrt(sum);
 }
 
-struct Reading {
+struct Misreading {
   const char* words;
   void (*read)(DataPoint&);
 };
@@ -23,7 +23,7 @@ void exchange_components(std::vector<double>& fractions) {
 }
 
 // Of two components; what people exchange when they copy a row.
-const Reading readings[] = {
+const Misreading misreadings[] = {
     {"liquid and vapour exchanged", [](DataPoint& p) { std::swap(p.x, p.y); }},
     {"the components exchanged in liquid and vapour",
      [](DataPoint& p) {
@@ -74,7 +74,7 @@ void find_wrong_rows(Fit& result, const FitTask& task, FitProblem& problem, cons
     const std::vector<double> without = fitted_without(task, row, best.scaled);
     row.distance_without = distance(context, without, row);
     double least = std::min(near, row.distance_without / 3);
-    for (const Reading& reading : readings) {
+    for (const Misreading& reading : misreadings) {
       ResidualRow other = row;
       reading.read(other.measured);
       const double off = distance(context, without, other);

@@ -16,7 +16,8 @@ struct SwingTask {
 /// One of the two columns, per mole of fresh feed.
 struct SwingColumn {
   int pressure = 0;      ///< number of its pressure
-  double in = 0, z = 0;  ///< moles that enter it, and their mole fraction
+  double in = 0,         ///< moles that enter it
+      z = 0;             ///< mole fraction of the first substance in them
   double product = 0;    ///< moles of pure product
   double x_product = 0;  ///< mole fraction of the first substance in it
   double passed = 0;     ///< moles near the azeotrope, to the other column
