@@ -164,7 +164,7 @@ const std::vector<NoticeKind>& notice_kinds() {
       {"search-budget", Severity::doubt, "azeotropes",
        "the search for azeotropes of many substances was left coarse"},
       {"search-coarse", Severity::doubt, "residue",
-       "some liquids were not brought to the boil, so that two liquids there were not looked for"},
+       "no boiling point was found for some compositions, so that two liquids there were not searched for"},
       {"search-unsettled", Severity::doubt, "fit",
        "the lowest minimum of a fit was reached fewer than three times: a lower one is possible"},
       {"set-offset", Severity::doubt, "fit",

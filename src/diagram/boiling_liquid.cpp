@@ -156,7 +156,7 @@ void BoilingLiquid::at(const Composition& x) {
     state_.w.assign(x.begin(), x.end());
     if (!solver_.solve(Sought::temperature, x, state_))
       throw CalculationError(
-          fmt::format("x = ({:.5f}, {:.5f}, {:.5f}) was not brought to the boil", x[0], x[1], x[2]));
+          fmt::format("no boiling point was found for x = ({:.5f}, {:.5f}, {:.5f})", x[0], x[1], x[2]));
   }
   before_ = last_;
   last_ = x;

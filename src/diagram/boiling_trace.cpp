@@ -202,9 +202,10 @@ class BoilingTracer final : private RegionTracer<BoilingRegion> {
     if (lost > 0) {
       result_.notices.add(
           "search-coarse",
-          fmt::format("{} of {} compositions were not brought to the boil; two liquids that boil only there "
-                      "were not looked for",
-                      lost, samples.size()));
+          fmt::format(
+              "no boiling point was found for {} of {} compositions; regions of two liquids there were not "
+              "searched for",
+              lost, samples.size()));
     }
     return found;
   }

@@ -182,7 +182,7 @@ class Search {
     state_.T_K = pure_T()[i];
     if (!boil(point.x))
       throw CalculationError(
-          fmt::format("pure {} was not brought to the boil", mixture_.substances()[i].name));
+          fmt::format("no boiling point was found for pure {}", mixture_.substances()[i].name));
     point.T_K = state_.T_K;
     // About a vertex each other component goes its own way: 1 - K.
     for (std::size_t k = 0; k < n_; ++k) {

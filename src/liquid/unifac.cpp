@@ -183,7 +183,7 @@ void Unifac::read_interactions(const std::vector<Substance>& substances) {
     list.push_back(fmt::format("{} (in {}) with {} (in {})", a, holders(a), b, holders(b)));
   throw CalculationError(
       fmt::format("the table of {} has no interaction of {}. It is not taken as zero; another table or "
-                  "a model with fitted parameters may serve",
+                  "use a model with fitted parameters",
                   name_, joined(list, "; ")));
 }
 

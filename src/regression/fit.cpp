@@ -260,7 +260,7 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
   const auto polished = problem.polish(found.minima[chosen].first);
   if (!polished) {
     throw CalculationError(
-        "the best of the starting points led into a flat valley without an end: the data do not "
+        "the best of the starting points led into a flat region without a minimum: the data do not "
         "determine the parameters. Hold one of them (`hold`), or use fewer coefficients (`form`)");
   }
   Descent best = *polished;

@@ -109,13 +109,12 @@ void demand_numbers(const Answer& answer) {
       for (std::size_t k = 0; k < table.rows[row].size(); ++k) {
         const auto* value = std::get_if<double>(&table.rows[row][k]);
         if (value == nullptr || std::isfinite(*value)) continue;
-        throw CalculationError(fmt::format("{} in row {} of '{}' came out as no number: {}",
-                                           table.columns[k].name, row + 1, table.title, why));
+        throw CalculationError(fmt::format("{} in row {} of '{}' is not a number: {}", table.columns[k].name,
+                                           row + 1, table.title, why));
       }
     }
   }
-  if (!all_finite(*answer.json))
-    throw CalculationError(fmt::format("something came out as no number: {}", why));
+  if (!all_finite(*answer.json)) throw CalculationError(fmt::format("a result is not a number: {}", why));
 }
 
 Json Answer::whole_json() const {

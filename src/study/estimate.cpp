@@ -1,12 +1,14 @@
 #include "jampot/study/estimate.hpp"
 
 #include "jampot/basis/error.hpp"
+#include "jampot/study/held.hpp"
 
 namespace jampot {
 
 EstimateStudy study(const EstimateRequest& request) {
   const std::vector<Substance>& substances = request.substances;
   if (substances.size() < 2) throw RequestError("estimate needs at least two substances");
+  demand_count("substances", static_cast<double>(substances.size()), most_substances);
   if (request.limits && substances.size() != 2)
     throw RequestError("`limits` states one pair: name two substances");
   EstimateStudy study;

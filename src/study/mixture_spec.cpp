@@ -147,6 +147,7 @@ MixtureSpec with_model(const MixtureSpec& spec, const std::string& word) {
 }
 
 MixtureSpec settled(const MixtureSpec& spec, Purpose purpose, Notices& notices) {
+  demand_count("substances", static_cast<double>(spec.substances.size()), most_substances);
   MixtureSpec result = spec;
   if (one_of(equation_names(), spec.liquid)) {
     if (spec.vapour.model != VapourChoice{}.model && spec.vapour.model != spec.liquid)

@@ -8,6 +8,7 @@
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
 #include "jampot/liquid/unifac.hpp"
+#include "jampot/study/held.hpp"
 
 namespace jampot {
 
@@ -75,6 +76,7 @@ PossiblePrediction by_mosced(const std::vector<Substance>& substances) {
 
 PairsStudy study(const PairsRequest& request) {
   if (request.substances.size() < 2) throw RequestError("pairs needs at least two substances");
+  demand_count("substances", static_cast<double>(request.substances.size()), most_substances);
   for (const std::string& model : request.models) {
     if (!needs_pairs(model))
       throw RequestError(

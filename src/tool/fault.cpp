@@ -93,7 +93,7 @@ std::string message_of(const CLI::App& tool, const CLI::ParseError& error,
     }
     text += ".";
   }
-  if (words.empty()) text = "say what to do: a command and what it is about.";
+  if (words.empty()) text = "give a command and what it is about.";
   return text + fmt::format("\n'jampot{}{} --help' shows an example.", used.empty() ? "" : " ",
                             used.empty() ? "" : command.get_name());
 }

@@ -101,7 +101,7 @@ TEST_P(BadRequest, IsRefusedWithAReason) {
 INSTANTIATE_TEST_SUITE_P(
     Requests, BadRequest,
     ::testing::Values(
-        Request{"Nothing", "", 2, {"say what to do"}},
+        Request{"Nothing", "", 2, {"give a command"}},
         Request{"Command", "txxy", 2, {"'txxy' is not a command", "txy"}},
         Request{"Option",
                 "txy MTBE methanol --presure '1 atm'",

@@ -1,5 +1,5 @@
 #pragma once
-// What handbooks know of pairs of the same families, where they know nothing of a pair itself.
+// What handbooks know of pairs of the same families, where they have no fact about a pair itself.
 #include <string>
 #include <vector>
 
