@@ -178,11 +178,13 @@ constexpr double least_fraction = 1e-6;
 }  // namespace
 
 double KnownPointResidual::lowest(std::size_t number) const {
-  return number + 1 < present_.size() ? (least_fraction - point_.x[present_[number]]) / point_.u_x : -HUGE_VAL;
+  return number + 1 < present_.size() ? (least_fraction - point_.x[present_[number]]) / point_.u_x
+                                      : -HUGE_VAL;
 }
 
 double KnownPointResidual::highest(std::size_t number) const {
-  return number + 1 < present_.size() ? (1 - least_fraction - point_.x[present_[number]]) / point_.u_x : HUGE_VAL;
+  return number + 1 < present_.size() ? (1 - least_fraction - point_.x[present_[number]]) / point_.u_x
+                                      : HUGE_VAL;
 }
 
 bool KnownPointResidual::place(const double* adjustments, std::vector<double>& x, double& T_K) const {
