@@ -1,8 +1,10 @@
 #include "jampot/design/binary_column.hpp"
 
 #include <fmt/format.h>
+#include <math.h>  // pchip of Boost 1.74 asks for isnan without a namespace
 
 #include <algorithm>
+#include <boost/math/interpolators/pchip.hpp>
 #include <boost/math/quadrature/gauss_kronrod.hpp>
 #include <cmath>
 
@@ -11,6 +13,13 @@
 
 namespace jampot {
 namespace {
+
+// Monotonic cubic pieces: no stage is invented by an overshoot.
+using Pchip = boost::math::interpolators::pchip<std::vector<double>>;
+
+Pchip through(std::vector<double> x, std::vector<double> values) {
+  return Pchip(std::move(x), std::move(values));
+}
 
 constexpr int most_stages = 2000;
 constexpr unsigned digits = 48;
@@ -98,21 +107,32 @@ void step(const ColumnEquilibrium& equilibrium, const ColumnTask& task, const Be
 
 }  // namespace
 
+struct ColumnEquilibrium::Curves {
+  Pchip y, T;
+  std::optional<Pchip> liquid{}, vapour{};
+};
+
 ColumnEquilibrium::ColumnEquilibrium(std::vector<double> x, std::vector<double> y, std::vector<double> T_K)
-    : x_(std::move(x)), y_(std::move(y)), T_(std::move(T_K)) {
-  if (x_.size() < 3 || y_.size() != x_.size() || T_.size() != x_.size())
-    throw RequestError("an equilibrium curve has three points or more, each with x, y and T");
+    : x_(std::move(x)) {
+  if (x_.size() < 4 || y.size() != x_.size() || T_K.size() != x_.size())
+    throw RequestError("an equilibrium curve has four points or more, each with x, y and T");
   for (std::size_t k = 1; k < x_.size(); ++k) {
-    if (!(x_[k] > x_[k - 1]) || !(y_[k] >= y_[k - 1]))
+    if (!(x_[k] > x_[k - 1]) || !(y[k] >= y[k - 1]))
       throw RequestError("an equilibrium curve rises from point to point in x and y");
   }
+  y_low_ = y.front();
+  y_high_ = y.back();
+  curves_ = std::make_shared<const Curves>(Curves{through(x_, std::move(y)), through(x_, std::move(T_K))});
 }
 
 void ColumnEquilibrium::set_enthalpies(std::vector<double> liquid_J_mol, std::vector<double> vapour_J_mol) {
   if (liquid_J_mol.size() != x_.size() || vapour_J_mol.size() != x_.size())
     throw RequestError("an equilibrium curve has an enthalpy of either phase at every point");
-  liquid_ = std::move(liquid_J_mol);
-  vapour_ = std::move(vapour_J_mol);
+  Curves all = *curves_;
+  all.liquid.emplace(through(x_, std::move(liquid_J_mol)));
+  all.vapour.emplace(through(x_, std::move(vapour_J_mol)));
+  curves_ = std::make_shared<const Curves>(std::move(all));
+  has_enthalpies_ = true;
 }
 
 ColumnEquilibrium ColumnEquilibrium::of(const BinaryCurve& curve, std::size_t light) {
@@ -131,47 +151,26 @@ ColumnEquilibrium ColumnEquilibrium::of(const BinaryCurve& curve, std::size_t li
   return {std::move(x), std::move(y), std::move(T)};
 }
 
-// Piecewise cubic through the four neighbours that keeps the order of the values.
-double ColumnEquilibrium::between(const std::vector<double>& at, const std::vector<double>& values,
-                                  double where) const {
-  const auto after = std::upper_bound(at.begin() + 1, at.end() - 1, where);
-  const auto k = static_cast<std::size_t>(after - at.begin()) - 1;
-  const auto slope = [&](std::size_t i) { return (values[i + 1] - values[i]) / (at[i + 1] - at[i]); };
-  // Slopes at the ends of the piece: weighted harmonic means, zero at a turning point (F. N. Fritsch,
-  // J. Butland, SIAM J. Sci. Stat. Comput. 5 (1984) 300-304).
-  const auto tangent = [&](std::size_t i) {
-    if (i == 0) return slope(0);
-    if (i + 1 == at.size()) return slope(i - 1);
-    const double left = slope(i - 1), right = slope(i);
-    if (left * right <= 0) return 0.0;
-    const double h0 = at[i] - at[i - 1], h1 = at[i + 1] - at[i], w1 = 2 * h1 + h0, w2 = h1 + 2 * h0;
-    return (w1 + w2) / (w1 / left + w2 / right);
-  };
-  const double h = at[k + 1] - at[k], t = (where - at[k]) / h, u = 1 - t;
-  return u * u * (1 + 2 * t) * values[k] + t * t * (3 - 2 * t) * values[k + 1] +
-         h * t * u * (u * tangent(k) - t * tangent(k + 1));
-}
-
 double ColumnEquilibrium::y(double x) const {
-  return between(x_, y_, x);
+  return curves_->y(std::clamp(x, x_.front(), x_.back()));
 }
 
 double ColumnEquilibrium::x(double y) const {
-  if (y <= y_.front()) return x_.front();
-  if (y >= y_.back()) return x_.back();
+  if (y <= y_low_) return x_.front();
+  if (y >= y_high_) return x_.back();
   return root_of([&](double x) { return this->y(x) - y; }, x_.front(), x_.back(), "liquid");
 }
 
 double ColumnEquilibrium::T_K(double x) const {
-  return between(x_, T_, x);
+  return curves_->T(std::clamp(x, x_.front(), x_.back()));
 }
 
 double ColumnEquilibrium::liquid_J_mol(double x) const {
-  return between(x_, liquid_, x);
+  return (*curves_->liquid)(std::clamp(x, x_.front(), x_.back()));
 }
 
 double ColumnEquilibrium::vapour_J_mol(double y) const {
-  return between(x_, vapour_, x(y));
+  return (*curves_->vapour)(x(y));
 }
 
 std::optional<double> ColumnEquilibrium::azeotrope_between(double bottom, double top) const {

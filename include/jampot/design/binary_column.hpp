@@ -2,6 +2,7 @@
 // A column for two substances: stages, reflux and feed stage, with constant molar overflow and with
 // enthalpies.
 #include <array>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -15,7 +16,7 @@ namespace jampot {
 class ColumnEquilibrium {
  public:
   /// From points with x strictly rising from 0 to 1.
-  /// @throws RequestError for fewer than three points or different numbers of them
+  /// @throws RequestError for fewer than four points or different numbers of them
   ColumnEquilibrium(std::vector<double> x, std::vector<double> y, std::vector<double> T_K);
   /// Adds molar enthalpies at the same points: of the liquid x and of the vapour y, J/mol.
   void set_enthalpies(std::vector<double> liquid_J_mol, std::vector<double> vapour_J_mol);
@@ -29,15 +30,18 @@ class ColumnEquilibrium {
   /// Boiling point of a liquid, K.
   double T_K(double x) const;
   /// True where enthalpies were given.
-  bool has_enthalpies() const { return !liquid_.empty(); }
+  bool has_enthalpies() const { return has_enthalpies_; }
   double liquid_J_mol(double x) const;  ///< of the boiling liquid
   double vapour_J_mol(double y) const;  ///< of the saturated vapour
   /// Where y = x strictly between two compositions: the first azeotrope met on the way down from the top.
   std::optional<double> azeotrope_between(double bottom, double top) const;
 
  private:
-  double between(const std::vector<double>& at, const std::vector<double>& values, double where) const;
-  std::vector<double> x_, y_, T_, liquid_, vapour_;
+  struct Curves;
+  std::vector<double> x_;
+  double y_low_ = 0, y_high_ = 1;
+  std::shared_ptr<const Curves> curves_;  ///< never changed once made: copies share it
+  bool has_enthalpies_ = false;
 };
 
 /// What a column has to do, in mole fractions of the substance enriched at the top.
