@@ -1,5 +1,5 @@
-// Fits a pair of NRTL to the handbook facts of every pair that has some, and writes those that meet them:
-// data/pairs_from_facts.csv. Takes some minutes.
+// Fits a pair of NRTL, or of UNIQUAC where that cannot, to the handbook facts of every pair that has some,
+// and writes those that meet them: data/pairs_from_facts.csv. Takes some minutes.
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "jampot/known/from_facts.hpp"
+#include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
 
 using namespace jampot;
@@ -42,12 +43,15 @@ bool before_print(const PairFromFacts& found) {
 
 void write(const PairFromFacts& found) {
   const PairParameters& pair = found.pair;
-  const TemperatureFunction &first = pair.terms.at("tau_12"), &second = pair.terms.at("tau_21");
+  const auto& terms = description_of(pair.model).terms;
+  const TemperatureFunction &first = pair.terms.at(terms.at(0).name),
+                            &second = pair.terms.at(terms.at(1).name);
+  const std::string alpha = found.alpha > 0 ? fmt::format("{:g}", found.alpha) : "";
   int failing = 0;
   for (const HeldFact& held : found.held) failing += held.fails();
-  fmt::print("{},{},{},{:.6g},{:.6g},{:.6g},{:.6g},{:g},{:.2f},{:.2f},{},{},{},\"{}\"\n",
+  fmt::print("{},{},{},{:.6g},{:.6g},{:.6g},{:.6g},{},{:.2f},{:.2f},{},{},{},\"{}\"\n",
              quoted(pair.between[0]), quoted(pair.between[1]), pair.model, first.constant, first.inverse_T,
-             second.constant, second.inverse_T, found.alpha, (*pair.T_range_K)[0], (*pair.T_range_K)[1],
+             second.constant, second.inverse_T, alpha, (*pair.T_range_K)[0], (*pair.T_range_K)[1],
              found.held.size(), failing, before_print(found) ? "yes" : "no", pair.source);
 }
 
@@ -64,15 +68,20 @@ int main() {
   const std::vector<std::array<std::string, 2>> pairs(names.begin(), names.end());
   std::vector<std::optional<PairFromFacts>> found(pairs.size());
   const auto half = [&](std::size_t from) {
-    for (std::size_t k = from; k < pairs.size(); k += 2)
-      found[k] =
-          pair_from_facts(Bank::built_in().require(pairs[k][0]), Bank::built_in().require(pairs[k][1]));
+    for (std::size_t k = from; k < pairs.size(); k += 2) {
+      for (const char* model : {"nrtl", "uniquac"}) {
+        found[k] = pair_from_facts(Bank::built_in().require(pairs[k][0]),
+                                   Bank::built_in().require(pairs[k][1]), model);
+        if (!found[k] || found[k]->sound()) break;
+      }
+    }
   };
   auto other = std::async(std::launch::async, half, std::size_t{1});
   half(0);
   other.get();
   fmt::print(
-      "# Pairs of NRTL fitted to handbook facts, tau = A + B/T; written by bench/pairs_from_facts.cpp\n"
+      "# Pairs fitted to handbook facts, of NRTL (tau = A + B/T) and, where those cannot meet the facts, of\n"
+      "# UNIQUAC (tau = exp(-A - B/T), sizes of the bank); written by bench/pairs_from_facts.cpp\n"
       "# Only those that meet every azeotrope, absence of one, miscibility and solubility of grade A or B\n"
       "first,second,model,A12,B12_K,A21,B21_K,alpha,low_K,high_K,facts,failing,before_print,source\n");
   for (const auto& one : found) {

@@ -81,6 +81,7 @@ Pair facts_like(const Substance& first, const Substance& second) {
   if (pair.first.empty() || pair.second.empty()) return pair;
   for (const Fact& fact : KnownFacts::built_in().all()) {
     if (fact.substances.size() != 2 || fact.grade > 'B' || fact.kind == FactKind::excess_enthalpy) continue;
+    if (fact.about(first.name, second.name)) continue;  // it is known itself
     const auto one = families_of_bank().find(fact.substances[0]),
                other = families_of_bank().find(fact.substances[1]);
     if (one == families_of_bank().end() || other == families_of_bank().end()) continue;

@@ -10,6 +10,7 @@
 #include "jampot/basis/text.hpp"
 #include "jampot/diagram/gamma.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
+#include "jampot/known/families.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac.hpp"
 
@@ -50,8 +51,8 @@ std::vector<Attempt> attempts(bool with_alpha, bool may_bend, bool one_liquid) {
 // The facts of a pair as data of a fit, with a prediction beside them.
 class PairData {
  public:
-  PairData(const Substance& first, const Substance& second)
-      : pair_{first, second}, facts_(KnownFacts::built_in().about(first.name, second.name)) {
+  PairData(const Substance& first, const Substance& second, const std::vector<const Fact*>& facts)
+      : pair_{first, second}, facts_(facts) {
     parts_ = std::any_of(facts_.begin(), facts_.end(), [](const Fact* fact) { return splits(*fact); });
     predict();
     for (DataSet* set : {&liquids_, &limits_, &heats_, &predicted_limits_}) {
@@ -102,21 +103,50 @@ class PairData {
     return fmt::format("fitted to handbook facts ({})", joined(parts, ", "));
   }
   std::array<double, 2> T_range_K() const { return {coldest_K_, hottest_K_}; }
+  // Whether these parameters part a liquid of which neither facts nor the prediction say that it parts.
+  bool invents_a_split(const PairParameters& pair) const {
+    if (parts_ || !predicted_) return false;
+    ParameterCollection parameters;
+    parameters.add(pair);
+    const auto model = make_activity_model(pair.model, pair_, parameters);
+    constexpr double room_T_K = 298.15;
+    for (const double T_K : {room_T_K, coldest_K_, hottest_K_}) {
+      if (T_K > 0 && std::isfinite(T_K) && !binary_splits(*model, T_K).empty() &&
+          binary_splits(*predicted_, T_K).empty())
+        return true;
+    }
+    return false;
+  }
 
  private:
+  // By the table of groups that does best on other pairs of the same families, where they can be compared.
   void predict() {
-    const std::vector<const char*> tables = parts_ ? std::vector{"unifac-lle", "unifac-dortmund", "unifac"}
-                                                   : std::vector{"unifac-dortmund", "unifac"};
-    for (const char* table : tables) {
+    const std::vector<std::string> tables =
+        parts_ ? std::vector<std::string>{"unifac-lle", "unifac-dortmund", "unifac"}
+               : std::vector<std::string>{"unifac-dortmund", "unifac"};
+    std::vector<std::string> of_use;
+    for (const std::string& table : tables) {
       try {
-        auto model = make_activity_model(table, pair_, {});
-        refuse_doubtful_groups(*model);
-        predicted_ = std::move(model);
-        return;
+        refuse_doubtful_groups(*make_activity_model(table, pair_, {}));
+        of_use.push_back(table);
       } catch (const std::runtime_error&) {
         continue;  // it lacks a group or an interaction, or has a wrong one
       }
     }
+    if (of_use.empty()) return;
+    std::string best = of_use.front();
+    if (of_use.size() > 1) {
+      double least = HUGE_VAL;
+      for (const FamilyRecord& record : records_on_families(of_use, pair_).records) {
+        constexpr int enough = 3;
+        if (record.common.judged < enough) break;
+        const double share = record.common.misses / record.common.judged;
+        if (share >= least) continue;
+        least = share;
+        best = record.model;
+      }
+    }
+    predicted_ = make_activity_model(best, pair_, {});
   }
 
   void at(double T_K) {
@@ -356,14 +386,21 @@ bool PairFromFacts::sound() const {
 
 std::optional<PairFromFacts> pair_from_facts(const Substance& first, const Substance& second,
                                              const std::string& model) {
-  const PairData data(first, second);
+  return pair_from_facts(first, second, model, KnownFacts::built_in().about(first.name, second.name));
+}
+
+std::optional<PairFromFacts> pair_from_facts(const Substance& first, const Substance& second,
+                                             const std::string& model,
+                                             const std::vector<const Fact*>& facts) {
+  const PairData data(first, second, facts);
   if (!data.has_numbers()) return std::nullopt;
   std::optional<PairFromFacts> best;
   double least = HUGE_VAL;
   for (const Attempt& attempt : attempts(model == "nrtl", data.spans_temperatures(), data.one_liquid())) {
     auto one = fitted(data, model, attempt);
     if (!one) continue;
-    const double fails = failing(one->held);
+    constexpr double invented = 3;  // less than a fact that decides
+    const double fails = failing(one->held) + (data.invents_a_split(one->pair) ? invented : 0);
     if (fails < least) {
       least = fails;
       best = std::move(one);

@@ -15,6 +15,20 @@ namespace {
 
 constexpr double calorie = 4.184;  // J, thermochemical
 
+bool states(const ModelDescription& model, const char* key) {
+  return std::find(model.stated.begin(), model.stated.end(), key) != model.stated.end();
+}
+
+PairParameters::Sizes bank_sizes(const PairParameters& pair) {
+  PairParameters::Sizes sizes;
+  for (std::size_t k = 0; k < 2; ++k) {
+    const Substance& substance = Bank::built_in().require(pair.between[k]);
+    sizes.r[k] = substance.uniquac_r.value();
+    sizes.q[k] = sizes.q_residual[k] = substance.uniquac_q.value();
+  }
+  return sizes;
+}
+
 std::vector<PairParameters> read() {
   const CsvTable table(jampot_data::published_pairs_csv(), "published_pairs.csv");
   std::vector<PairParameters> pairs;
@@ -33,20 +47,13 @@ std::vector<PairParameters> read() {
     pair.terms[model.terms.at(0).name] = term_from_print(number("p12"), unit);
     pair.terms[model.terms.at(1).name] = term_from_print(number("p21"), unit);
     if (const auto alpha = maybe("alpha")) pair.terms["alpha"].constant = *alpha;
-    const auto states = [&](const char* key) {
-      return std::find(model.stated.begin(), model.stated.end(), key) != model.stated.end();
-    };
-    if (states("molar_volumes_cm3_mol"))
+    if (states(model, "molar_volumes_cm3_mol"))
       pair.molar_volumes_m3_mol = {1e-6 * number("v1"), 1e-6 * number("v2")};
-    if (states("r")) {
-      PairParameters::Sizes sizes;
+    if (states(model, "r")) {
+      pair.sizes = bank_sizes(pair);
       for (std::size_t k = 0; k < 2; ++k) {
-        const Substance& substance = Bank::built_in().require(pair.between[k]);
-        sizes.r[k] = substance.uniquac_r.value();
-        sizes.q[k] = substance.uniquac_q.value();
-        sizes.q_residual[k] = maybe(k == 0 ? "q_residual1" : "q_residual2").value_or(sizes.q[k]);
+        if (const auto q = maybe(k == 0 ? "q_residual1" : "q_residual2")) pair.sizes->q_residual[k] = *q;
       }
-      pair.sizes = sizes;
     }
     if (const auto low = maybe("low_K"), high = maybe("high_K"); low && high) pair.T_range_K = {*low, *high};
     pairs.push_back(std::move(pair));
@@ -89,9 +96,12 @@ const FromFacts& from_facts() {
       PairParameters pair;
       pair.model = text("model");
       pair.between = {text("first"), text("second")};
-      pair.terms["tau_12"] = {number("A12"), number("B12_K"), 0, 0};
-      pair.terms["tau_21"] = {number("A21"), number("B21_K"), 0, 0};
-      pair.terms["alpha"].constant = number("alpha");
+      const ModelDescription& model = description_of(pair.model);
+      pair.terms[model.terms.at(0).name] = {number("A12"), number("B12_K"), 0, 0};
+      pair.terms[model.terms.at(1).name] = {number("A21"), number("B21_K"), 0, 0};
+      if (const auto alpha = table.number_if_any(row, table.column("alpha")))
+        pair.terms["alpha"].constant = *alpha;
+      if (states(model, "r")) pair.sizes = bank_sizes(pair);
       constexpr double beyond_K = 20;
       pair.T_range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
       pair.source = text("source");

@@ -62,7 +62,11 @@ std::string default_model(const std::vector<Substance>& substances, Purpose purp
     if (!(liquids && !can_split(model)) && all_pairs(model, substances, PairSource::published) && !liquids)
       list.emplace_back(model);
   }
-  if (all_pairs("nrtl", substances, PairSource::facts)) list.emplace_back("nrtl");
+  for (const char* model : {"nrtl", "uniquac"}) {  // UNIQUAC where NRTL cannot meet the facts
+    if (!all_pairs(model, substances, PairSource::facts)) continue;
+    list.emplace_back(model);
+    break;
+  }
   // Of three and more, what pairs know does not settle what they do together: predictions compete.
   if (list.empty() || substances.size() > 2) {
     const std::vector<std::string> tables =

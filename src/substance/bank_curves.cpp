@@ -3,6 +3,7 @@
 #include "bank_index.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/substance/group_contributions.hpp"
+#include "jampot/substance/vapour_pressure_estimate.hpp"
 
 namespace jampot {
 namespace {
@@ -105,8 +106,28 @@ std::optional<CorrespondingStates::Critical> critical(const Substance& substance
   return CorrespondingStates::Critical{Tc_K, Pc_Pa, *substance.acentric_factor};
 }
 
+using CriticalPoints = std::unordered_map<std::string, CorrespondingStates::Critical>;
+
+// Of what has a boiling point but no whole critical point: that from groups, for the vapour pressure alone.
+CriticalPoints critical_points_from_groups(std::string_view csv, BankIndex& index) {
+  CriticalPoints known;
+  const CsvTable table(csv, "constant_groups.csv");
+  for (std::size_t row = 0; row < table.rows(); ++row) {
+    const Substance& substance = index.named(table, row);
+    if (!substance.Tb_K || (substance.Tc_K && substance.Pc_Pa)) continue;
+    const GroupEstimate estimate =
+        estimate_from_groups(parse_groups(table.text(row, table.column("groups"))), *substance.Tb_K);
+    const double Tc_K = substance.Tc_K ? *substance.Tc_K : estimate.Tc_K.value(),
+                 Pc_Pa = substance.Pc_Pa ? *substance.Pc_Pa : estimate.Pc_Pa.value();
+    known.emplace(substance.name,
+                  CorrespondingStates::Critical{
+                      Tc_K, Pc_Pa, CorrespondingStates::acentric_factor(*substance.Tb_K, Tc_K, Pc_Pa)});
+  }
+  return known;
+}
+
 // The rows of Antoine coefficients first; then the curves, which keep a row where they confirm it.
-void read_vapour_pressures(const BankTables& tables, BankIndex& index) {
+void read_vapour_pressures(const BankTables& tables, const CriticalPoints& from_groups, BankIndex& index) {
   struct Row {
     VapourPressure::Coefficients coefficients;
     std::string source;
@@ -120,7 +141,10 @@ void read_vapour_pressures(const BankTables& tables, BankIndex& index) {
                      number(rows, row, "Tmin_C") + celsius_zero, number(rows, row, "Tmax_C") + celsius_zero},
                     rows.text(row, rows.column("source")),
                     grade_of(rows, row)};
-    substance.vapour_pressure.emplace(known.coefficients, known.source, known.grade, critical(substance),
+    auto end = critical(substance);
+    if (const auto estimate = from_groups.find(substance.name); !end && estimate != from_groups.end())
+      end = estimate->second;
+    substance.vapour_pressure.emplace(known.coefficients, known.source, known.grade, end,
                                       melting_point(substance));
     antoine.emplace(substance.name, known);
   }
@@ -147,33 +171,19 @@ void read_vapour_pressures(const BankTables& tables, BankIndex& index) {
   }
 }
 
-void estimate_vapour_pressure(Substance& substance) {
+void estimate(const CriticalPoints& from_groups, Substance& substance) {
+  if (substance.vapour_pressure) return;
   const auto known = critical(substance);
-  if (substance.vapour_pressure || !known) return;
-  substance.vapour_pressure.emplace(
-      *known,
-      substance.Tb_K
-          ? "estimated: corresponding states (Ambrose, Walton 1989) through the normal boiling point"
-          : "estimated: corresponding states (Ambrose, Walton 1989) with the acentric factor",
-      melting_point(substance));
-}
-
-// Of what has a boiling point but no critical point: that from groups, for the vapour pressure alone.
-void estimate_critical_points(std::string_view csv, BankIndex& index) {
-  const CsvTable table(csv, "constant_groups.csv");
-  for (std::size_t row = 0; row < table.rows(); ++row) {
-    Substance& substance = index.named(table, row);
-    if (substance.vapour_pressure || !substance.Tb_K) continue;
-    const GroupEstimate estimate =
-        estimate_from_groups(parse_groups(table.text(row, table.column("groups"))), *substance.Tb_K);
-    const double Tc_K = substance.Tc_K ? *substance.Tc_K : estimate.Tc_K.value(),
-                 Pc_Pa = substance.Pc_Pa ? *substance.Pc_Pa : estimate.Pc_Pa.value();
+  const auto grouped = from_groups.find(substance.name);
+  if (known && substance.Tb_K) {
+    substance.vapour_pressure = estimate_vapour_pressure(substance, *known);
+  } else if (known) {
     substance.vapour_pressure.emplace(
-        CorrespondingStates::Critical{Tc_K, Pc_Pa,
-                                      CorrespondingStates::acentric_factor(*substance.Tb_K, Tc_K, Pc_Pa)},
-        "estimated: corresponding states (Ambrose, Walton 1989) through the normal boiling point, with a "
-        "critical point from groups (Joback, Reid 1987)",
+        *known, "estimated: corresponding states (Ambrose, Walton 1989) with the acentric factor",
         melting_point(substance));
+  } else if (grouped != from_groups.end()) {
+    substance.vapour_pressure =
+        estimate_vapour_pressure(substance, grouped->second, "groups (Joback, Reid 1987)");
   }
 }
 
@@ -185,9 +195,9 @@ void read_curves(const BankTables& tables, BankIndex& index) {
   read_liquid_heat_capacities(tables.liquid_heat_capacity, index);
   read_vaporisation(tables.vaporisation_curve, index);
   read_liquid_densities(tables.liquid_density_curve, index);
-  read_vapour_pressures(tables, index);
-  for (Substance& substance : index.all()) estimate_vapour_pressure(substance);
-  estimate_critical_points(tables.constant_groups, index);
+  const CriticalPoints from_groups = critical_points_from_groups(tables.constant_groups, index);
+  read_vapour_pressures(tables, from_groups, index);
+  for (Substance& substance : index.all()) estimate(from_groups, substance);
 }
 
 }  // namespace jampot

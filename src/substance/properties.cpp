@@ -31,15 +31,14 @@ std::optional<double> acentric_factor(const Substance& substance) {
   return CorrespondingStates::acentric_factor(*substance.Tb_K, *substance.Tc_K, *substance.Pc_Pa);
 }
 
-// What corresponding states start from: the bank; else the critical point that an estimated vapour pressure
-// rests on.
+// What corresponding states start from: the bank; else the critical point in which the vapour pressure ends.
 std::optional<CorrespondingStates::Critical> critical_point(const Substance& substance) {
   if (substance.Tc_K && substance.Pc_Pa) {
     const auto omega = acentric_factor(substance);
     if (omega) return CorrespondingStates::Critical{*substance.Tc_K, *substance.Pc_Pa, *omega};
   }
   const auto& curve = substance.vapour_pressure;
-  if (!curve || !curve->estimated() || !curve->Tc_K()) return std::nullopt;
+  if (!curve || !curve->Tc_K()) return std::nullopt;
   constexpr double Tr_of_definition = 0.7;
   const double Tc = *curve->Tc_K(), Pc = curve->P_Pa(Tc);
   return CorrespondingStates::Critical{Tc, Pc, -1 - std::log10(curve->P_Pa(Tr_of_definition * Tc) / Pc)};
@@ -221,8 +220,10 @@ Property enthalpy_of_vaporisation(const Substance& substance, double T_K) {
 double enthalpy_from_slope(const Substance& substance, double T_K) {
   const double P = substance.vapour_pressure->P_Pa(T_K), ideal = gas_constant * T_K / P;
   const auto virial = second_virial(substance, T_K);
-  const auto liquid = liquid_molar_volume(substance, T_K).value;
-  const double volume = virial && liquid ? ideal + virial->B_m3_mol - *liquid : 0.965 * ideal;
+  auto liquid = liquid_molar_volume(substance, T_K).value;
+  if (!liquid && substance.molar_volume_25C_m3_mol) liquid = *substance.molar_volume_25C_m3_mol;
+  const double short_of_ideal = 0.035 * P / standard_atmosphere;
+  const double volume = virial && liquid ? ideal + virial->B_m3_mol - *liquid : (1 - short_of_ideal) * ideal;
   return P * substance.vapour_pressure->dln_P_dT(T_K) * T_K * volume;
 }
 

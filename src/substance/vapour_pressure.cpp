@@ -199,10 +199,14 @@ VapourPressure::VapourPressure(const CorrespondingStates& curve, double Tc_K, do
   set_ends(std::min(Tmin_K, Tm_K.value_or(0.35 * Tc_K)));
 }
 
-VapourPressure::VapourPressure(const Critical& critical, std::string source, std::optional<double> Tm_K)
-    : Tc_K_(critical.Tc_K), below_(critical), above_(critical), source_(std::move(source)), grade_('C') {
-  set_ends(Tm_K.value_or(0.35 * critical.Tc_K));
+VapourPressure::VapourPressure(const CorrespondingStates& curve, double Tc_K, std::string source,
+                               std::optional<double> Tm_K)
+    : Tc_K_(Tc_K), below_(curve), above_(curve), source_(std::move(source)), grade_('C') {
+  set_ends(Tm_K.value_or(0.35 * Tc_K));
 }
+
+VapourPressure::VapourPressure(const Critical& critical, std::string source, std::optional<double> Tm_K)
+    : VapourPressure(CorrespondingStates(critical), critical.Tc_K, std::move(source), Tm_K) {}
 
 void VapourPressure::set_ends(double lowest_T_K) {
   const auto end = [](double T_K, double ln_P, double slope) { return End{T_K, ln_P, slope * T_K * T_K}; };

@@ -26,14 +26,14 @@ TEST(PairsFromFacts, OfTheCollectionMeetTheirFacts) {
     const std::vector<std::string> names{pair.between[0], pair.between[1]};
     ParameterCollection collection;
     collection.add(pair);
-    const Mixture mixture(substances_named(names), "nrtl", collection);
+    const Mixture mixture(substances_named(names), pair.model, collection);
     for (const Fact* fact : KnownFacts::built_in().about(names[0], names[1])) {
       const bool decides =
           fact->grade != 'C' && (fact->kind == FactKind::azeotrope || fact->kind == FactKind::no_azeotrope ||
                                  fact->kind == FactKind::miscible || fact->kind == FactKind::solubility);
       if (!decides) continue;
       const HeldFact held = held_against(mixture, *fact);
-      EXPECT_FALSE(held.fails()) << held.sentence("nrtl");
+      EXPECT_FALSE(held.fails()) << held.sentence(pair.model);
       azeotropes += fact->kind == FactKind::azeotrope;
     }
     EXPECT_FALSE(pair.source.empty());
@@ -137,6 +137,26 @@ BinaryStudy drawn(const std::vector<std::string>& names, const std::string& liqu
   request.held = at_pressures({101325});
   request.points = 11;
   return study(request);
+}
+
+// Where no NRTL meets the facts and a UNIQUAC does, that is stored and taken.
+TEST(PairsFromFacts, OfUniquacWhereNrtlCannotMeetTheFacts) {
+  const Bank& bank = Bank::built_in();
+  const Substance &solvent = bank.require("benzyl alcohol"), &water = bank.require("water");
+  const auto nrtl = pair_from_facts(solvent, water, "nrtl"),
+             uniquac = pair_from_facts(solvent, water, "uniquac");
+  ASSERT_TRUE(nrtl && uniquac);
+  EXPECT_FALSE(nrtl->sound());
+  EXPECT_TRUE(uniquac->sound());
+  EXPECT_FALSE(pair_from_facts("nrtl", solvent.name, water.name));
+  const auto stored = pair_from_facts("uniquac", solvent.name, water.name);
+  ASSERT_TRUE(stored && stored->sizes);
+  EXPECT_NEAR(stored->sizes->r[0], *solvent.uniquac_r, 1e-9);
+  for (const char* term : {"u_12", "u_21"})
+    EXPECT_NEAR(stored->terms.at(term).value(350), uniquac->pair.terms.at(term).value(350), 2e-4) << term;
+  const BinaryStudy study = drawn({solvent.name, water.name});
+  EXPECT_EQ(study.mixture().liquid_model(), "uniquac");
+  EXPECT_TRUE(study.notices.has("pair-from-facts"));
 }
 
 TEST(DefaultModel, SaysWhichItIsAndHowItDoes) {

@@ -28,8 +28,9 @@ struct FamilyRecords {
   std::string sentence() const;
 };
 
-/// @param models  names of predictive models; one that does not know a substance of a fact is not judged by
-/// it Facts of grades A and B, at most 24 for each pair of the substances, spread evenly over all there are.
+/// Facts of grades A and B about other pairs of these families, at most 24 for each pair of the substances,
+/// spread evenly over all there are.
+/// @param models  names of predictive models; one that does not know a substance of a fact is not judged by it
 FamilyRecords records_on_families(const std::vector<std::string>& models,
                                   const std::vector<Substance>& substances);
 

@@ -28,4 +28,9 @@ struct PairFromFacts {
 std::optional<PairFromFacts> pair_from_facts(const Substance& first, const Substance& second,
                                              const std::string& model = "nrtl");
 
+/// The same from some of the facts about the pair, so that others can be held against what comes out.
+/// @param facts  each about these two substances
+std::optional<PairFromFacts> pair_from_facts(const Substance& first, const Substance& second,
+                                             const std::string& model, const std::vector<const Fact*>& facts);
+
 }  // namespace jampot

@@ -20,7 +20,8 @@ struct Property {
 Property enthalpy_of_vaporisation(const Substance& substance, double T_K);
 
 /// Enthalpy of vaporisation from the slope of the vapour pressure, dP/dT T (V of the vapour - V of the
-/// liquid), J/mol; the vapour by its second virial coefficient, where that is not known 3.5 % below ideal.
+/// liquid), J/mol; the vapour by its second virial coefficient, where that is not known 3.5 % below ideal at
+/// one atmosphere.
 /// @pre the substance has a vapour pressure
 double enthalpy_from_slope(const Substance& substance, double T_K);
 

@@ -128,6 +128,10 @@ class VapourPressure {
   VapourPressure(const CorrespondingStates& curve, double Tc_K, double Tmin_K, double Tmax_K,
                  std::string source, std::optional<double> Tm_K = std::nullopt);
 
+  /// An estimated corresponding-states curve that rests on no measured pressures.
+  VapourPressure(const CorrespondingStates& curve, double Tc_K, std::string source,
+                 std::optional<double> Tm_K = std::nullopt);
+
   /// Estimated from the critical point alone.
   VapourPressure(const Critical& critical, std::string source, std::optional<double> Tm_K = std::nullopt);
 
