@@ -7,6 +7,8 @@
 #include <future>
 #include <optional>
 #include <set>
+#include <stdexcept>
+#include <string>
 #include <vector>
 
 #include "jampot/known/from_facts.hpp"
@@ -41,6 +43,18 @@ bool before_print(const PairFromFacts& found) {
          failing_that_decide(made(published.front()), found.held);
 }
 
+// The lower triangle, row by row: of B12 and B21, or of A12, B12, A21, B21.
+std::string covariance_of(const PairParameters& pair) {
+  const std::size_t n = pair.fitted.size();
+  const bool as_stored = (n == 2 || n == 4) && pair.fitted.front().term.ends_with("_12") &&
+                         pair.fitted.back().term.ends_with("_21") && pair.covariance.size() == n * n;
+  if (!as_stored) throw std::logic_error("a pair from facts has other coefficients than the table");
+  std::vector<std::string> parts;
+  for (std::size_t i = 0; i < n; ++i)
+    for (std::size_t j = 0; j <= i; ++j) parts.push_back(fmt::format("{:.9g}", pair.covariance[i * n + j]));
+  return fmt::format("{}", fmt::join(parts, "|"));
+}
+
 void write(const PairFromFacts& found) {
   const PairParameters& pair = found.pair;
   const auto& terms = description_of(pair.model).terms;
@@ -49,10 +63,11 @@ void write(const PairFromFacts& found) {
   const std::string alpha = found.alpha > 0 ? fmt::format("{:g}", found.alpha) : "";
   int failing = 0;
   for (const HeldFact& held : found.held) failing += held.fails();
-  fmt::print("{},{},{},{:.6g},{:.6g},{:.6g},{:.6g},{},{:.2f},{:.2f},{},{},{},\"{}\"\n",
+  fmt::print("{},{},{},{:.6g},{:.6g},{:.6g},{:.6g},{},{:.2f},{:.2f},{},{},{},{},\"{}\"\n",
              quoted(pair.between[0]), quoted(pair.between[1]), pair.model, first.constant, first.inverse_T,
              second.constant, second.inverse_T, alpha, (*pair.T_range_K)[0], (*pair.T_range_K)[1],
-             found.held.size(), failing, before_print(found) ? "yes" : "no", pair.source);
+             found.held.size(), failing, before_print(found) ? "yes" : "no", covariance_of(pair),
+             pair.source);
 }
 
 }  // namespace
@@ -83,7 +98,8 @@ int main() {
       "# Pairs fitted to handbook facts, of NRTL (tau = A + B/T) and, where those cannot meet the facts, of\n"
       "# UNIQUAC (tau = exp(-A - B/T), sizes of the bank); written by bench/pairs_from_facts.cpp\n"
       "# Only those that meet every azeotrope, absence of one, miscibility and solubility of grade A or B\n"
-      "first,second,model,A12,B12_K,A21,B21_K,alpha,low_K,high_K,facts,failing,before_print,source\n");
+      "first,second,model,A12,B12_K,A21,B21_K,alpha,low_K,high_K,facts,failing,before_print,covariance,"
+      "source\n");
   for (const auto& one : found) {
     if (one && one->sound()) write(*one);
   }

@@ -101,6 +101,10 @@ Json to_json(const PairParameters& pair) {
     json["q"] = pair.sizes->q;
     json["q_residual"] = pair.sizes->q_residual;
   }
+  const std::size_t n = pair.fitted.size();
+  for (std::size_t k = 0; k < n && pair.covariance.size() == n * n; ++k)
+    json["standard_errors"][pair.fitted[k].term][name_of(pair.fitted[k].coefficient)] =
+        std::sqrt(pair.covariance[k * n + k]);
   return json;
 }
 

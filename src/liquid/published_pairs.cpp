@@ -6,6 +6,7 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/substance/bank.hpp"
 #include "jampot_data.hpp"
@@ -81,6 +82,24 @@ std::vector<PairParameters> published_pairs(const std::string& model, const std:
 
 namespace {
 
+// Names of the coefficients that were fitted and their covariance, whose lower triangle is in print.
+void take_covariance(const std::string& print, PairParameters& pair) {
+  std::vector<double> triangle;
+  for (const std::string& text : split(print, '|')) triangle.push_back(parse_number(text).value());
+  const auto& terms = description_of(pair.model).terms;
+  const bool constants = triangle.size() > 3;
+  for (const std::size_t k : {0u, 1u}) {
+    if (constants) pair.fitted.push_back({terms.at(k).name, Coefficient::constant, 1});
+    pair.fitted.push_back({terms.at(k).name, Coefficient::inverse_T, 1});
+  }
+  const std::size_t n = pair.fitted.size();
+  pair.covariance.resize(n * n);
+  auto value = triangle.begin();
+  for (std::size_t i = 0; i < n; ++i)
+    for (std::size_t j = 0; j <= i; ++j, ++value)
+      pair.covariance[i * n + j] = pair.covariance[j * n + i] = *value;
+}
+
 struct FromFacts {
   std::vector<PairParameters> pairs;
   std::vector<bool> before_print;  // of each
@@ -105,6 +124,7 @@ const FromFacts& from_facts() {
       constexpr double beyond_K = 20;
       pair.T_range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
       pair.source = text("source");
+      take_covariance(text("covariance"), pair);
       list.pairs.push_back(std::move(pair));
       list.before_print.push_back(text("before_print") == "yes");
     }

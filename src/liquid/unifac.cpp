@@ -182,9 +182,9 @@ void Unifac::read_interactions(const std::vector<Substance>& substances) {
   for (const auto& [a, b] : missing)
     list.push_back(fmt::format("{} (in {}) with {} (in {})", a, holders(a), b, holders(b)));
   throw CalculationError(
-      fmt::format("the table of {} has no interaction of {}. It is not taken as zero; use another table or a "
-                  "model with fitted parameters",
-                  name_, joined(list, "; ")));
+      fmt::format("the table of {} (it holds {}) has no interaction of {}. It is not taken as zero; use "
+                  "another table or a model with fitted parameters",
+                  name_, extent_of(table_).text(), joined(list, "; ")));
 }
 
 void Unifac::set_temperature(double T_K) {

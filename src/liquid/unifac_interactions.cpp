@@ -1,7 +1,10 @@
 #include "jampot/liquid/unifac_interactions.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <map>
+#include <set>
 
 #include "jampot/basis/csv_table.hpp"
 #include "jampot_data.hpp"
@@ -50,6 +53,24 @@ std::optional<GroupInteraction> group_interaction(UnifacTable table, int m, int 
   const auto found = interactions.find({m, n});
   if (found == interactions.end()) return std::nullopt;
   return found->second;
+}
+
+std::string TableExtent::text() const {
+  const std::string all =
+      pairs < 1000 ? std::to_string(pairs) : fmt::format("{},{:03}", pairs / 1000, pairs % 1000);
+  return fmt::format("{} of {} pairs of groups", held, all);
+}
+
+TableExtent extent_of(UnifacTable table) {
+  std::set<int> groups;
+  for (const UnifacGroup& group : UnifacGroups::of(table).all()) groups.insert(group.main_number);
+  const int count = static_cast<int>(groups.size());
+  TableExtent extent{0, count * (count - 1) / 2};
+  for (const auto& entry : of(table)) {
+    const auto& [m, n] = entry.first;
+    extent.held += m < n && of(table).contains({n, m});
+  }
+  return extent;
 }
 
 }  // namespace jampot

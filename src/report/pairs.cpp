@@ -5,6 +5,7 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 
+#include "fact_cells.hpp"
 #include "jampot/diagram/gamma.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/printed_form.hpp"
@@ -34,6 +35,7 @@ class PairsAnswer {
     for (const KnownPair& pair : study.pairs) add(pair, table);
     answer_.tables.push_back(std::move(table));
     predictions(study);
+    facts(study);
     answer_.notices = study.notices;
   }
 
@@ -130,7 +132,7 @@ class PairsAnswer {
 
   // What an estimate would be, where one is possible.
   void missing(const KnownPair& pair, const std::string& names, Json& json, Table& table) const {
-    std::string why = "neither given nor published";
+    std::string why = "neither given, nor published, nor fitted to facts";
     if (!pair.estimate) why += "; no estimate: " + pair.no_estimate;
     table.rows.push_back({names, pair.model, std::string(), std::string(), std::string(),
                           std::string("missing"), std::string(), std::string(), why});
@@ -146,6 +148,24 @@ class PairsAnswer {
       table.rows.push_back({one.model, std::string(one.possible ? "yes" : "no"), one.text});
       (*answer_.json)["predictions"].push_back(
           {{"model", one.model}, {"possible", one.possible}, {"text", one.text}});
+    }
+    answer_.tables.push_back(std::move(table));
+  }
+
+  void facts(const PairsStudy& study) {
+    (*answer_.json)["facts"] = Json::array();
+    if (study.facts.empty()) {
+      answer_.lines.emplace_back("handbooks have no fact about these substances");
+      return;
+    }
+    Table table{"What handbooks say (x of the first; two liquids: x of each, dilute in the other)",
+                {{"fact"}, {"substances"}, {"at"}, {"handbooks"}, {"grade"}},
+                {}};
+    const FactCells cells(options_.units);
+    for (const Fact* fact : study.facts) {
+      table.rows.push_back({fact_name(*fact, substances_), together(fact->substances), cells.where(*fact),
+                            cells.of_fact(*fact), std::string(1, fact->grade)});
+      (*answer_.json)["facts"].push_back(to_json(*fact));
     }
     answer_.tables.push_back(std::move(table));
   }

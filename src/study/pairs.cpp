@@ -8,6 +8,7 @@
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
 #include "jampot/liquid/unifac.hpp"
+#include "jampot/liquid/unifac_interactions.hpp"
 #include "jampot/study/held.hpp"
 
 namespace jampot {
@@ -34,8 +35,12 @@ KnownPair look_up(const PairsRequest& request, std::size_t i, std::size_t j, con
   const Substance &first = request.substances[i], &second = request.substances[j];
   KnownPair pair{i, j, model, {}, {}, {}};
   if (auto own = request.given.find(model, first.name, second.name)) pair.known.push_back(std::move(*own));
+  auto from_facts = pair_from_facts(model, first.name, second.name);
+  const bool facts_first = comes_before_print(model, first.name, second.name);
+  if (from_facts && facts_first) pair.known.push_back(*from_facts);
   for (PairParameters& published : published_pairs(model, first.name, second.name))
     pair.known.push_back(std::move(published));
+  if (from_facts && !facts_first) pair.known.push_back(std::move(*from_facts));
   if (!pair.known.empty()) return pair;
   EstimateOptions wanted;
   wanted.model = model;
@@ -57,7 +62,8 @@ PossiblePrediction by_unifac(const std::vector<Substance>& substances, UnifacTab
       doubtful += fmt::format("{} {} - {}", doubtful.empty() ? "; grade C:" : ",", pair.main_groups[0],
                               pair.main_groups[1]);
     }
-    return {name_of(table), true, unifac_source(table) + doubtful};
+    return {name_of(table), true,
+            fmt::format("{}; {}{}", unifac_source(table), extent_of(table).text(), doubtful)};
   } catch (const CalculationError& error) {
     return {name_of(table), false, error.what()};
   }
@@ -97,6 +103,9 @@ PairsStudy study(const PairsRequest& request) {
   for (const UnifacTable table : all_unifac_tables)
     study.predictions.push_back(by_unifac(request.substances, table));
   study.predictions.push_back(by_mosced(request.substances));
+  std::vector<std::string> names;
+  for (const Substance& substance : request.substances) names.push_back(substance.name);
+  study.facts = KnownFacts::built_in().among(names);
   return study;
 }
 

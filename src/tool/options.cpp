@@ -8,6 +8,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
+#include "jampot/liquid/unifac_interactions.hpp"
 
 namespace jampot::tool {
 
@@ -125,8 +126,9 @@ void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
           fmt::format(
               "Liquid model: {}{}; best (default: that of the parameters, "
               "else best: published pairs, pairs fitted to handbook facts, or the prediction that does "
-              "best on these)",
-              joined(liquid_model_names(), ", "), options.two_liquids ? "" : ", eos"))
+              "best on these). The table of unifac-dortmund holds {}",
+              joined(liquid_model_names(), ", "), options.two_liquids ? "" : ", eos",
+              extent_of(UnifacTable::dortmund).text()))
       ->type_name("MODEL");
   command.add_option("--parameters", options.parameter_files, "Pair parameters; may be repeated")
       ->type_name("FILE.pairs.toml")

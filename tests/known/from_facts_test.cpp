@@ -11,6 +11,7 @@
 #include "jampot/known/complete.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/published_pairs.hpp"
+#include "jampot/study/azeotropes.hpp"
 #include "jampot/study/binary.hpp"
 #include "support.hpp"
 
@@ -37,6 +38,9 @@ TEST(PairsFromFacts, OfTheCollectionMeetTheirFacts) {
       azeotropes += fact->kind == FactKind::azeotrope;
     }
     EXPECT_FALSE(pair.source.empty());
+    ASSERT_EQ(pair.covariance.size(), pair.fitted.size() * pair.fitted.size());
+    for (std::size_t k = 0; k < pair.fitted.size(); ++k)
+      EXPECT_GT(pair.covariance[k * pair.fitted.size() + k], 0) << names[0] << ", " << names[1];
     EXPECT_LT((*pair.T_range_K)[0], (*pair.T_range_K)[1]);
   }
   EXPECT_GT(azeotropes, 250);
@@ -57,7 +61,28 @@ TEST(PairsFromFacts, AreMadeAgainAsTheyAreStored) {
       EXPECT_NEAR(stored->terms.at(term).value(T_K), made->pair.terms.at(term).value(T_K), 2e-4)
           << first << term;
     }
+    ASSERT_EQ(stored->covariance.size(), made->pair.covariance.size());
+    for (std::size_t k = 0; k < stored->covariance.size(); ++k)
+      EXPECT_NEAR(stored->covariance[k] / made->pair.covariance[k], 1, 2e-3) << first << k;
   }
+}
+
+// The uncertainty of an azeotrope is that of the fact to which the pair was fitted: 0.012 and 0.4 K.
+TEST(PairsFromFacts, CarryTheUncertaintyOfTheirFacts) {
+  AzeotropesRequest request;
+  request.mixture = mixture_of({"2-methoxyethanol", "toluene"});
+  request.P_Pa = {standard_atmosphere};
+  request.uncertainty = true;
+  const AzeotropesStudy found = study(request);
+  ASSERT_EQ(found.searches.front().uncertainties.size(), found.searches.front().found.points.size());
+  int azeotropes = 0;
+  for (const auto& one : found.searches.front().uncertainties) {
+    if (!one || one->u_T_K == 0) continue;
+    ++azeotropes;
+    EXPECT_NEAR(one->u_x[0], 0.012, 0.001);
+    EXPECT_NEAR(one->u_T_K, 0.4, 0.02);
+  }
+  EXPECT_EQ(azeotropes, 1);
 }
 
 TEST(PairsFromFacts, NothingIsMadeOfNothing) {

@@ -389,6 +389,18 @@ TEST(Commands, PairsSaysWhatWouldBeUsedAndWhatIsMissing) {
   EXPECT_TRUE(look["pairs"][1]["missing"]);  // acetone and toluene
   EXPECT_TRUE(look["pairs"][1]["estimate"]["estimated"]);
   EXPECT_EQ(look["predictions"].size(), 4u);
+  // What handbooks say, and the pairs fitted to it, which the commands take where nothing is published.
+  const json known = test::json_answer(workplace, "pairs 2-methoxyethanol toluene --liquid nrtl");
+  ASSERT_GE(known["facts"].size(), 2u);
+  EXPECT_EQ(known["facts"][0]["kind"], "azeotrope");
+  EXPECT_FALSE(known["pairs"][0]["missing"]);
+  const std::string source = known["pairs"][0]["source"];
+  EXPECT_TRUE(source.starts_with("fitted to handbook facts")) << source;
+  const json drawn = test::json_answer(workplace, "txy 2-methoxyethanol toluene --pressure '1 atm'");
+  EXPECT_EQ(drawn["parameters"][0]["values"], known["pairs"][0]["values"]);
+  // How far the table of modified UNIFAC goes.
+  EXPECT_NE(known["predictions"][2]["text"].get<std::string>().find("46 of 1,035 pairs of groups"),
+            std::string::npos);
   // A set from print, converted and written as a file that is used at once.
   const json given = test::json_answer(
       workplace,
@@ -612,7 +624,8 @@ TEST(Commands, AFitAsAPage) {
       "txy MTBE methanol --parameters fit.pairs.toml --pressure '1 atm' --uncertainty --figure b.svg");
   EXPECT_EQ(band["curves"][0]["uncertainty"].size(), band["curves"][0]["points"].size());
   EXPECT_GT(band["curves"][0]["azeotropes"][0]["u_x"].get<double>(), 0);
-  EXPECT_EQ(workplace.run("txy acetone methanol --pressure '1 atm' --uncertainty").status, 1);
+  EXPECT_EQ(workplace.run("txy acetone methanol --liquid wilson --pressure '1 atm' --uncertainty").status,
+            1);  // a published set has no covariance
 }
 
 TEST(Commands, ConsistencyOfTheDemoData) {

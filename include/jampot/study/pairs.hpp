@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "jampot/known/facts.hpp"
 #include "jampot/regression/estimate.hpp"
 
 namespace jampot {
@@ -19,12 +20,13 @@ struct PairsRequest {
 
 /// What is known of one pair for one model.
 struct KnownPair {
-  std::size_t first = 0,                ///< number of the first component
-      second = 0;                       ///< number of the second component
-  std::string model{};                  ///< name of the activity coefficient model
-  std::vector<PairParameters> known{};  ///< the one that would be used first
-  std::optional<Estimate> estimate{};   ///< of one that is missing
-  std::string no_estimate{};            ///< why there is none
+  std::size_t first = 0,  ///< number of the first component
+      second = 0;         ///< number of the second component
+  std::string model{};    ///< name of the activity coefficient model
+  /// Given, published and fitted to handbook facts; the one that would be used first.
+  std::vector<PairParameters> known{};
+  std::optional<Estimate> estimate{};  ///< of one that is missing
+  std::string no_estimate{};           ///< why there is none
 };
 
 /// Whether a prediction is possible.
@@ -39,6 +41,7 @@ struct PairsStudy {
   std::vector<Substance> substances{};            ///< in the order of the components
   std::vector<KnownPair> pairs{};                 ///< what is known of each
   std::vector<PossiblePrediction> predictions{};  ///< models that need no pairs
+  std::vector<const Fact*> facts{};               ///< what handbooks say of these substances
   Notices notices{};                              ///< what the reader must know
 
   /// The sets that would be used.
