@@ -2,6 +2,7 @@
 
 #include <cmath>
 
+#include "line_crossings.hpp"
 #include "triangle_plane.hpp"
 
 namespace jampot {
@@ -10,32 +11,11 @@ namespace {
 // From `from` through z on to the first side or boundary behind it.
 BalanceLine far_end(const ResidueMap& map, const Composition& from, const Composition& z, Composition& end) {
   const Composition along = difference(z, from);
+  const LineCrossing first = line_crossings(map, z, along).front();
   BalanceLine line;
-  double least = HUGE_VAL;
-  for (std::size_t i = 0; i < 3; ++i) {
-    if (!(along[i] < 0)) continue;
-    const double t = z[i] / -along[i];
-    if (t >= least) continue;
-    least = t;
-    line.side = i;
-  }
-  constexpr double beyond = 1e-9;
-  for (std::size_t k = 0; k < map.separatrices.size(); ++k) {
-    const Separatrix& separatrix = map.separatrices[k];
-    if (!separatrix.boundary) continue;
-    for (std::size_t p = 1; p < separatrix.x.size(); ++p) {
-      const Composition a = separatrix.x[p - 1], piece = difference(separatrix.x[p], a);
-      const double slant = cross(along, piece);
-      if (slant == 0) continue;
-      const Composition to_a = difference(a, z);
-      const double t = cross(to_a, piece) / slant, s = cross(to_a, along) / slant;
-      if (!(s >= 0 && s <= 1 && t > beyond && t < least)) continue;
-      least = t;
-      line.separatrix = k;
-      line.side.reset();
-    }
-  }
-  end = combined(z, least, along);
+  line.separatrix = first.separatrix;
+  line.side = first.side;
+  end = combined(z, first.t, along);
   for (double& value : end) value = std::max(0.0, value);
   return line;
 }

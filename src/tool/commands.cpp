@@ -26,6 +26,7 @@ void add_calculations(CLI::App& tool, Presenter& presenter) {
   add_extract(tool, presenter);
   add_stages(tool, presenter);
   add_swing(tool, presenter);
+  add_route(tool, presenter);
   add_flash(tool, presenter);
   add_fugacity(tool, presenter);
 }

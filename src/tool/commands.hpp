@@ -31,6 +31,7 @@ void add_residue(CLI::App& tool, Presenter& presenter);
 void add_screen(CLI::App& tool, Presenter& presenter);
 void add_stages(CLI::App& tool, Presenter& presenter);
 void add_swing(CLI::App& tool, Presenter& presenter);
+void add_route(CLI::App& tool, Presenter& presenter);
 void add_extract(CLI::App& tool, Presenter& presenter);
 void add_demo(CLI::App& tool, Presenter& presenter);
 void add_job(CLI::App& tool, Presenter& presenter);

@@ -41,6 +41,9 @@ const std::vector<Command>& commands() {
       {"regress", "data.csv"},
       {"residue", "acetone chloroform methanol --liquid unifac --pressure '101325 Pa'"},
       {"saturation", "water --pressure '1, 2, 5 bar'"},
+      {"route",
+       "ethanol water benzene --liquid unifac --pressure '101325 Pa' --feed 'ethanol=0.85, water=0.15' "
+       "--decanter '298.15 K'"},
       {"screen", "'acetic acid' water --families esters"},
       {"solubility", "1-butanol water --temperature '283.15, 303.15, 323.15 K'"},
       {"split",
