@@ -173,6 +173,7 @@ ExtractionStages counter_current(const ExtractionLiquids& liquids, const Extract
       result.stages.push_back(stage);
       result.recovered = e1 * E1[solute] / (task.feed[solute] + solvent * task.solvent[solute]);
       result.lost = final * RN[solvent_at];
+      result.net = net;
       result.last_raffinate = RN;
       result.last_amount = final;
       return result;

@@ -37,8 +37,12 @@ class Router {
   }
 
   std::vector<Route> found() {
-    const std::vector<double> amounts =
-        entrainer_ ? std::vector{0.05, 0.1, 0.2, 0.5, 1.0, 2.0, 5.0} : std::vector<double>{0.0};
+    std::vector<double> amounts{0};
+    if (entrainer_) {
+      amounts.clear();
+      constexpr double least = 0.02, most = 6, step = 1.15;
+      for (double amount = least; amount < most; amount *= step) amounts.push_back(amount);
+    }
     const auto sure = [](const Route& route) { return !route.relies_on_curvature(); };
     for (units_ = 1; units_ <= task_.most_units && std::none_of(routes_.begin(), routes_.end(), sure);
          ++units_) {
@@ -222,13 +226,14 @@ class Router {
 
   void keep_different() {
     std::vector<Route> kept;
+    // The same units in the same order, whatever the amount of an entrainer.
     const auto same = [](const Route& a, const Route& b) {
       if (a.units.size() != b.units.size()) return false;
       for (std::size_t k = 0; k < a.units.size(); ++k) {
+        const RouteUnit &one = a.units[k], &other = b.units[k];
+        if (one.decanter != other.decanter || one.region != other.region) return false;
         for (std::size_t o = 0; o < 2; ++o) {
-          constexpr double near = 1e-5;
-          if (a.units[k].decanter != b.units[k].decanter ||
-              distance(a.units[k].out[o].x(), b.units[k].out[o].x()) > near)
+          if (one.out[o].to.kind != other.out[o].to.kind || one.out[o].to.number != other.out[o].to.number)
             return false;
         }
       }

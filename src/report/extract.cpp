@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
+
 #include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
@@ -98,6 +100,15 @@ class ExtractAnswer {
     answer_.tables.push_back(std::move(table));
     const ExtractionStages& all = study_.stages;
     (*answer_.json)["last_raffinate"] = {{"fractions", all.last_raffinate}, {"per_feed", all.last_amount}};
+    const double net = all.net[0] + all.net[1] + all.net[2];
+    if (std::abs(net) > 1e-6) {  // else the operating lines are parallel
+      (*answer_.json)["difference_point"] = {
+          {"fractions", {all.net[0] / net, all.net[1] / net, all.net[2] / net}}, {"per_feed", net}};
+      answer_.lines.push_back(fmt::format(
+          "all operating lines run through the difference point, feed less extract: {} {:.4g}, {} "
+          "{:.4g}, {} {:.4g}, outside of the triangle",
+          name(0), all.net[0] / net, name(1), all.net[1] / net, name(2), all.net[2] / net));
+    }
     answer_.lines.push_back(
         fmt::format("last raffinate: {:.4g} {} for each {} of feed with {} {:.4g}, {} {:.4g}, {} {:.4g}; of "
                     "the last stage a part is "

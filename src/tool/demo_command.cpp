@@ -57,14 +57,10 @@ class Demo {
 
     say("{}\n", as_text(summary_, units_));
 
-    say("4. The whole job in one file, with a report: jampot job {}\n\n", (folder_ / job_name).string());
-    write_file(path(job_name), jampot_demo_data::saltmarsh_job_toml());
-    const JobOutcome job = run_job((folder_ / job_name).string(), false, {}, CommandLineSteps());
-    job.throw_failures();
-    answer["job"] = *job.answer.json;
-    notices_.add(job.answer.notices);
-    say("{}\n", as_text(job.answer.tables.front(), units_));
-    path("saltmarsh.html");
+    say("4. The whole job in one file, with a report: ");
+    answer["job"] = job("saltmarsh", jampot_demo_data::saltmarsh_job_toml());
+    say("5. Which solvent, how many stages, which way: ");
+    answer["ways"] = job("saltmarsh-ways", jampot_demo_data::saltmarsh_ways_job_toml());
     say("Files written:\n");
     for (const std::string& path : written_) {
       say("  {}\n", path);
@@ -83,6 +79,18 @@ class Demo {
   std::string path(const std::string& name) {
     written_.push_back((folder_ / name).string());
     return written_.back();
+  }
+
+  Json job(const std::string& name, std::string_view text) {
+    const std::string file = path(name + ".job.toml");
+    say("jampot job {}\n\n", file);
+    write_file(file, text);
+    const JobOutcome outcome = run_job(file, false, {}, CommandLineSteps());
+    outcome.throw_failures();
+    notices_.add(outcome.answer.notices);
+    say("{}\n", as_text(outcome.answer.tables.front(), units_));
+    path(name + ".html");
+    return *outcome.answer.json;
   }
 
   DataSet measured(const std::string& name, std::string_view text) {
@@ -148,7 +156,6 @@ class Demo {
     notices_.add(isothermal.notices);
   }
 
-  static constexpr const char* job_name = "saltmarsh.job.toml";
   fs::path folder_;
   bool quiet_;
   DisplayUnits units_;

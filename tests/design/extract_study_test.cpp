@@ -60,5 +60,23 @@ TEST(Extract, WhatMustBeKnownIsSaid) {
   EXPECT_GT(found.cross->count, found.stages.count);
 }
 
+// Every operating line runs through the difference point: what passes between two stages is the same
+// everywhere, by the amounts of the stages themselves.
+TEST(Extract, OperatingLinesMeetInTheDifferencePoint) {
+  const ExtractStudy found =
+      study(extraction({"acetic acid", "water", "ethyl acetate"}, "unifac", Basis::mass));
+  const ExtractionStages& all = found.stages;
+  ASSERT_GT(all.stages.size(), 2u);
+  for (std::size_t n = 0; n + 1 < all.stages.size(); ++n) {
+    const ExtractionStage &here = all.stages[n], &next = all.stages[n + 1];
+    for (std::size_t i = 0; i < 3; ++i)
+      EXPECT_NEAR(here.raffinate_amount * here.raffinate[i] - next.extract_amount * next.extract[i],
+                  all.net[i], 1e-6)
+          << n;
+  }
+  EXPECT_NEAR(all.last_amount * all.last_raffinate[0], all.net[0], 1e-6);
+  EXPECT_NEAR(all.last_amount * all.last_raffinate[1], all.net[1], 1e-6);
+}
+
 }  // namespace
 }  // namespace jampot

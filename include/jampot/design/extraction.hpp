@@ -63,6 +63,9 @@ struct ExtractionStages {
   Fractions last_raffinate{};  ///< the raffinate asked for (counter-current) or reached (cross-flow)
   double last_amount = 0;      ///< of it, per amount of feed
   double lost = 0;             ///< solvent that leaves with the last raffinate, per amount of feed
+  /// Of counter-current stages: what flows from stage to stage in all, raffinate less extract, per amount of
+  /// feed. Its fractions are the difference point, through which every operating line runs.
+  Fractions net{};
 };
 
 /// The least solvent with which infinitely many counter-current stages reach the raffinate asked for.
