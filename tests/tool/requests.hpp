@@ -112,11 +112,40 @@ inline const std::vector<Request>& requests() {
   return list;
 }
 
-/// A folder in which the demo ran, made once.
+/// What the demo writes, made once for all processes of the tests: it lies beside the tool, under the time at
+/// which the tool was built.
+inline std::filesystem::path demo_files() {
+  namespace fs = std::filesystem;
+  const fs::path tool(JAMPOT_TOOL);
+  const auto built = fs::last_write_time(tool).time_since_epoch().count();
+  fs::path kept = tool.parent_path() / "demo-of-tests" / std::to_string(built);
+  if (fs::exists(kept)) return kept;
+  fs::create_directories(kept.parent_path());
+  for (const fs::directory_entry& entry : fs::directory_iterator(kept.parent_path())) {
+    const std::string name = entry.path().filename().string();
+    const bool of_older_tool = name.find_first_not_of("0123456789") == std::string::npos;
+    std::error_code gone;
+    if (of_older_tool && entry.path() != kept) fs::remove_all(entry.path(), gone);
+  }
+  const Workplace place;
+  const Ran ran = place.run("demo");
+  EXPECT_EQ(ran.status, 0) << ran.err;
+  const fs::path fresh = kept.parent_path() / place.folder().filename();
+  fs::copy(place / "jampot-demo", fresh, fs::copy_options::recursive);
+  std::error_code another_was_first;
+  fs::rename(fresh, kept, another_was_first);
+  if (another_was_first) fs::remove_all(fresh);
+  return kept;
+}
+
+/// A folder in which the demo ran.
 inline const Workplace& demo_place() {
   static const Workplace place;
-  static const Ran ran = place.run("demo");
-  EXPECT_EQ(ran.status, 0) << ran.err;
+  static const bool copied = [] {
+    std::filesystem::copy(demo_files(), place / "jampot-demo", std::filesystem::copy_options::recursive);
+    return true;
+  }();
+  EXPECT_TRUE(copied);
   return place;
 }
 
