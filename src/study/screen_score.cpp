@@ -32,6 +32,7 @@ class Parts {
     if (name == "volatility") volatility(part);
     if (name == "azeotropes") azeotropes(part);
     if (name == "capacity") capacity(part);
+    if (name == "facts") facts(part);
     return part;
   }
 
@@ -138,6 +139,12 @@ class Parts {
                       solvent_.dilute.gamma[0], solvent_.dilute.gamma[1]);
   }
 
+  // How far what handbooks have of it bears the prediction out: half where they have nothing.
+  void facts(ScorePart& part) const {
+    part.value = (solvent_.facts_agreeing + 1.0) / (solvent_.facts + 2.0);
+    if (solvent_.facts == 0) part.shortfall = "no handbook fact about it bears the prediction out";
+  }
+
   static bool holds(const NewAzeotrope& azeotrope, const std::string& name) {
     return std::find(azeotrope.members.begin(), azeotrope.members.end(), name) != azeotrope.members.end();
   }
@@ -159,14 +166,15 @@ class Parts {
 std::vector<std::pair<std::string, double>> score_weights(SolventRole role) {
   switch (role) {
     case SolventRole::extraction:
-      return {
-          {"distribution", 0.45}, {"selectivity", 0.2}, {"loss", 0.15}, {"recovery", 0.1}, {"density", 0.1}};
+      return {{"distribution", 0.4}, {"selectivity", 0.17}, {"loss", 0.13},
+              {"recovery", 0.08},    {"density", 0.07},     {"facts", 0.15}};
     case SolventRole::entrainer:
-      return {{"volatility", 0.35}, {"azeotropes", 0.25}, {"recovery", 0.2}, {"capacity", 0.2}};
+      return {
+          {"volatility", 0.3}, {"azeotropes", 0.21}, {"recovery", 0.17}, {"capacity", 0.17}, {"facts", 0.15}};
     case SolventRole::absorbent:
       break;
   }
-  return {{"capacity", 0.4}, {"selectivity", 0.2}, {"loss", 0.25}, {"recovery", 0.15}};
+  return {{"capacity", 0.34}, {"selectivity", 0.17}, {"loss", 0.21}, {"recovery", 0.13}, {"facts", 0.15}};
 }
 
 std::vector<std::pair<std::string, double>> weights_of(const ScreenRequest& request) {

@@ -179,7 +179,8 @@ TEST(Screening, CandidatesFamiliesBoilingPointsAndWeights) {
     EXPECT_TRUE(Tb_K >= 340 && Tb_K <= 400) << one.substance.name;
   }
   // By one part alone the ranking is that of this part.
-  request.weights = {{"distribution", 1}, {"selectivity", 0}, {"loss", 0}, {"recovery", 0}, {"density", 0}};
+  request.weights = {{"distribution", 1}, {"selectivity", 0}, {"loss", 0},
+                     {"recovery", 0},     {"density", 0},     {"facts", 0}};
   const ScreenStudy by_distribution = study(request);
   for (std::size_t k = 1; k < by_distribution.solvents.size(); ++k) {
     EXPECT_GE(by_distribution.solvents[k - 1].extraction->distribution,
