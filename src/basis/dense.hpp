@@ -37,6 +37,25 @@ struct SymmetricEigen {
 };
 SymmetricEigen symmetric_eigen(const Eigen::MatrixXd& A);
 
+/// A X = B for a symmetric A that is positive definite, or nearly so.
+Eigen::MatrixXd solved_symmetric(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B);
+
+/// L L' = A of a positive definite matrix.
+class CholeskyFactor {
+ public:
+  explicit CholeskyFactor(const Eigen::MatrixXd& A);
+  /// False where A is not positive definite; then nothing else may be asked.
+  bool sound() const { return factor_.info() == Eigen::Success; }
+  /// The x of A x = b.
+  Eigen::VectorXd solve(const Eigen::VectorXd& b) const;
+  /// The x of L x = b.
+  Eigen::VectorXd solve_lower(const Eigen::VectorXd& b) const;
+  Eigen::MatrixXd inverse_of_lower() const;
+
+ private:
+  Eigen::LLT<Eigen::MatrixXd> factor_;
+};
+
 Eigen::MatrixXd inverse_of(const Eigen::MatrixXd& A);
 /// The x that makes the sum of squares of A x - b least, by QR with column pivoting.
 Eigen::VectorXd least_squares(const Eigen::MatrixXd& A, const Eigen::VectorXd& b);

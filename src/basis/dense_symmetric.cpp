@@ -9,6 +9,24 @@ SymmetricEigen symmetric_eigen(const Eigen::MatrixXd& A) {
   return {eigen.eigenvalues(), eigen.eigenvectors()};
 }
 
+Eigen::MatrixXd solved_symmetric(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B) {
+  return Eigen::LDLT<Eigen::MatrixXd>(A).solve(B);
+}
+
+CholeskyFactor::CholeskyFactor(const Eigen::MatrixXd& A) : factor_(A) {}
+
+Eigen::VectorXd CholeskyFactor::solve(const Eigen::VectorXd& b) const {
+  return factor_.solve(b);
+}
+
+Eigen::VectorXd CholeskyFactor::solve_lower(const Eigen::VectorXd& b) const {
+  return factor_.matrixL().solve(b);
+}
+
+Eigen::MatrixXd CholeskyFactor::inverse_of_lower() const {
+  return factor_.matrixL().solve(Eigen::MatrixXd::Identity(factor_.rows(), factor_.cols()));
+}
+
 void DownhillStep::take(const Eigen::MatrixXd& hessian, double least, Eigen::VectorXd& step) {
   cholesky_.compute(hessian);
   if (cholesky_.info() == Eigen::Success) {

@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <array>
-#include <boost/math/distributions/normal.hpp>
 #include <cmath>
 #include <functional>
 #include <numbers>
@@ -12,6 +11,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/looks.hpp"
+#include "jampot/regression/statistics.hpp"
 
 namespace jampot {
 namespace {
@@ -77,7 +77,7 @@ Panel normal_panel(const std::string& quantity, std::vector<double> z, int colou
   double most = wide;
   for (std::size_t k = 0; k < z.size(); ++k) {
     const double rank = (static_cast<double>(k) + 0.5) / static_cast<double>(z.size());
-    points.spots.push_back({boost::math::quantile(boost::math::normal(), rank), z[k]});
+    points.spots.push_back({normal_quantile(rank), z[k]});
     most = std::max(most, 1.1 * std::abs(z[k]));
   }
   Panel panel;

@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <boost/math/distributions/normal.hpp>
 #include <cmath>
 #include <pugixml.hpp>
 
@@ -11,6 +10,7 @@
 #include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/measured/data_kind.hpp"
+#include "jampot/regression/statistics.hpp"
 
 namespace jampot::thermoml {
 namespace {
@@ -232,7 +232,7 @@ class Reader {
     const double percent = level ? number(level) : 95;
     if (!(percent > 0 && percent < 100))
       throw RequestError(place(level), "a level of confidence lies between 0 and 100 %");
-    return boost::math::quantile(boost::math::normal(), 0.5 + percent / 200);
+    return normal_quantile(0.5 + percent / 200);
   }
 
   void add_value(Node node, Role role, Row& row) {

@@ -2,10 +2,10 @@
 
 #include <fmt/format.h>
 
-#include <Eigen/Cholesky>
 #include <algorithm>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
@@ -301,9 +301,9 @@ PointInformation information_of(const ceres::CostFunction& residual, const doubl
   if (adjusted == 0) return one;
   const Eigen::MatrixXd BtA = B.transpose() * A;
   const Eigen::VectorXd Btr = B.transpose() * values;
-  const Eigen::LDLT<Eigen::MatrixXd> BtB(B.transpose() * B);
-  one.information -= BtA.transpose() * BtB.solve(BtA);
-  one.gradient -= BtA.transpose() * BtB.solve(Btr);
+  const Eigen::MatrixXd BtB = B.transpose() * B;
+  one.information -= BtA.transpose() * solved_symmetric(BtB, BtA);
+  one.gradient -= BtA.transpose() * solved_symmetric(BtB, Btr);
   return one;
 }
 

@@ -3,7 +3,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <boost/math/distributions/fisher_f.hpp>
 #include <cmath>
 #include <numeric>
 
@@ -11,6 +10,7 @@
 #include "../basis/eigen.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/liquid_comparison.hpp"
+#include "jampot/regression/statistics.hpp"
 #include "mean_square.hpp"
 
 namespace jampot {
@@ -289,8 +289,8 @@ void fill_lack_of_fit(Fit& result) {
   lack.pure_error = pure / lack.pure_degrees;
   lack.lack = std::max(0.0, result.objective - pure) / lack.lack_degrees;
   if (!(lack.pure_error > 0)) return;
-  lack.probability = boost::math::cdf(boost::math::complement(
-      boost::math::fisher_f(lack.lack_degrees, lack.pure_degrees), lack.lack / lack.pure_error));
+  lack.probability =
+      variance_ratio_probability(lack.lack / lack.pure_error, lack.lack_degrees, lack.pure_degrees);
   result.lack_of_fit = lack;
 }
 

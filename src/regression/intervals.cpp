@@ -1,10 +1,10 @@
 // 95 % intervals: symmetric ones, and where the problem is visibly nonlinear, from profiles of the objective.
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 
 #include "../basis/dense.hpp"
 #include "fit_results.hpp"
+#include "jampot/regression/statistics.hpp"
 #include "side_by_side.hpp"
 
 namespace jampot {
@@ -20,7 +20,7 @@ Allowed allowed(const Fit& fit) {
       fit.options.objective == Objective::maximum_likelihood && fit.options.errors != Errors::scatter;
   const double quantile = known || fit.degrees_of_freedom < 1
                               ? 1.959963984540054
-                              : boost::math::quantile(boost::math::students_t(fit.degrees_of_freedom), 0.975);
+                              : student_quantile(0.975, fit.degrees_of_freedom);
   return {quantile, quantile * quantile * scale_of(fit)};
 }
 

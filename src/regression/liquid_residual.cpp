@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "jampot/diagram/liquid_comparison.hpp"
 
 namespace jampot {
@@ -146,11 +147,11 @@ Eigen::VectorXd TwoLiquidsResidual::difference(const LiquidPair& from, const Liq
 namespace {
 
 // B U B', with a floor against columns that say nothing.
-Eigen::LLT<Eigen::MatrixXd> variance_of(const Eigen::MatrixXd& B, const Eigen::VectorXd& u) {
+CholeskyFactor variance_of(const Eigen::MatrixXd& B, const Eigen::VectorXd& u) {
   Eigen::MatrixXd variance = B * u.array().square().matrix().asDiagonal() * B.transpose();
   const double floor = 1e-12 * variance.trace();
   variance.diagonal().array() += floor;
-  return Eigen::LLT<Eigen::MatrixXd>(variance);
+  return CholeskyFactor(variance);
 }
 
 }  // namespace
@@ -168,7 +169,7 @@ bool TwoLiquidsResidual::restore(LiquidPair& line) const {
       return apart > one_liquid;
     }
     const auto variance = variance_of(here.B, here.u);
-    if (variance.info() != Eigen::Success) return false;
+    if (!variance.sound()) return false;
     const Eigen::VectorXd way = here.B.transpose() * variance.solve(here.F);
     line = moved(line, -(here.u.array().square() * way.array()).matrix());
   }
@@ -182,7 +183,7 @@ bool TwoLiquidsResidual::approach(LiquidPair& line) const {
   for (int step = 0; step < most_steps; ++step) {
     const Linearised here = linearised(line);
     const auto variance = variance_of(here.B, here.u);
-    if (variance.info() != Eigen::Success) return false;
+    if (!variance.sound()) return false;
     const Eigen::VectorXd whole = difference(line, measured_);
     const Eigen::VectorXd across = here.B.transpose() * variance.solve(here.B * whole);
     const Eigen::VectorXd along = whole - (here.u.array().square() * across.array()).matrix();
@@ -206,9 +207,8 @@ bool TwoLiquidsResidual::approach(LiquidPair& line) const {
 void TwoLiquidsResidual::refresh() {
   const Linearised here = linearised(measured_);
   const auto variance = variance_of(here.B, here.u);
-  if (variance.info() != Eigen::Success) return;  // keeps the weights it has
-  const auto M = here.F.size();
-  weight_ = variance.matrixL().solve(Eigen::MatrixXd::Identity(M, M));
+  if (!variance.sound()) return;  // keeps the weights it has
+  weight_ = variance.inverse_of_lower();
 }
 
 void TwoLiquidsResidual::make_exact() {
@@ -232,14 +232,13 @@ bool TwoLiquidsResidual::Evaluate(double const* const* blocks, double* residuals
     if (!approach(line)) return false;
     const Linearised here = linearised(line);
     const auto variance = variance_of(here.B, here.u);
-    if (variance.info() != Eigen::Success) return false;
+    if (!variance.sound()) return false;
     // At the nearest pair the way to the measured one is U B' times something: L^-1 B of it has its length.
-    into = variance.matrixL().solve(here.B * difference(line, measured_));
+    into = variance.solve_lower(here.B * difference(line, measured_));
     if (slopes) {
       evaluate(line.alpha, line.T_K, alpha_, true);
       evaluate(line.beta, line.T_K, beta_, true);
-      const auto M = here.F.size();
-      jacobian(variance.matrixL().solve(Eigen::MatrixXd::Identity(M, M)), line.T_K, jacobians[0]);
+      jacobian(variance.inverse_of_lower(), line.T_K, jacobians[0]);
     }
     nearest_ = std::move(line);
     return into.allFinite();

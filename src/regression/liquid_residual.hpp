@@ -1,7 +1,7 @@
 #pragma once
 // Residuals of what is measured in liquids alone, with exact derivatives: a value of a liquid, and two
 // liquids in equilibrium.
-#include <Eigen/Dense>
+#include <Eigen/Core>
 #include <optional>
 
 #include "vle_residual.hpp"

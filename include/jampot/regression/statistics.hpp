@@ -8,6 +8,20 @@ namespace jampot {
 /// @pre degrees > 0
 double chi_square_probability(double value, double degrees);
 
+/// Probability that the ratio of two variances exceeds `value` by chance alone: Fisher's F.
+/// @pre both numbers of degrees of freedom > 0
+double variance_ratio_probability(double value, double degrees_above, double degrees_below);
+
+/// The number below which a normal variable of mean 0 and variance 1 lies with this probability.
+/// @pre 0 < probability < 1
+double normal_quantile(double probability);
+
+/// The same of Student's t with `degrees` degrees of freedom. @pre degrees > 0
+double student_quantile(double probability, double degrees);
+
+/// The same of the number of hits in `trials` trials, each with probability `chance`.
+double binomial_quantile(double probability, double trials, double chance);
+
 /// Runs of equal sign in a sequence of residuals.
 struct RunsTest {
   int runs = 0;           ///< runs counted

@@ -2,12 +2,12 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <boost/math/distributions/binomial.hpp>
 #include <cmath>
 #include <optional>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/regression/fit.hpp"
+#include "jampot/regression/statistics.hpp"
 #include "tests.hpp"
 
 namespace jampot::consistency {
@@ -157,7 +157,7 @@ Consistency check_more(const DataSet& data, const ConsistencyOptions& options) {
     steps.meaning = "no two points lie near each other";
   } else {
     constexpr double beyond_two = 0.0455;  // of a normal distribution
-    const double allowed = boost::math::quantile(boost::math::binomial(count, beyond_two), 0.95);
+    const double allowed = binomial_quantile(0.95, count, beyond_two);
     steps.value = 100 * far / count;
     steps.limit = 100 * allowed / count;
     steps.verdict = steps.value <= steps.limit ? Verdict::passed : Verdict::failed;
