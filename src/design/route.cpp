@@ -270,15 +270,6 @@ bool Route::relies_on_curvature() const {
                      [](const RouteUnit& unit) { return unit.relies_on_curvature(); });
 }
 
-double Route::balance() const {
-  double worst = 0;
-  for (const RouteUnit& unit : units) {
-    for (std::size_t i = 0; i < 3; ++i)
-      worst = std::max(worst, std::abs(unit.in[i] - unit.out[0].n[i] - unit.out[1].n[i]));
-  }
-  return worst;
-}
-
 std::vector<Route> routes(Mixture& mixture, const ResidueMap& map, const RouteTask& task) {
   return Router(mixture, map, task).found();
 }

@@ -1,5 +1,5 @@
 #pragma once
-// What a page needs to know of a figure so that it can be read by pointing at it.
+// What a page needs to know of a figure to show the values of a point under the mouse.
 #include <string>
 
 #include "jampot/draw/figure.hpp"

@@ -16,7 +16,7 @@ constexpr double room_T_K = 298.15;
 
 // The boiling point and the pressure at 25 degC; none where no enthalpy of vaporisation is known, or where
 // the two temperatures lie too near to each other to matter.
-std::vector<VapourPressurePoint> by_clausius_clapeyron(const Substance& guess) {
+std::vector<VapourPressurePoint> by_enthalpy_of_vaporisation(const Substance& guess) {
   constexpr double near_K = 20;
   const double Tb_K = *guess.Tb_K;
   if (Tb_K < room_T_K + near_K || !enthalpy_of_vaporisation(guess, Tb_K).value) return {};
@@ -36,19 +36,19 @@ VapourPressure estimate_vapour_pressure(const Substance& substance,
                                         const CorrespondingStates::Critical& critical,
                                         const std::string& whence) {
   const std::string ending = whence.empty() ? "" : ", with a critical point from " + whence;
-  const auto Tm_K =
-      substance.Tm_K ? std::optional<double>(*substance.Tm_K) : std::optional<double>(std::nullopt);
+  std::optional<double> Tm_K;
+  if (substance.Tm_K) Tm_K = *substance.Tm_K;
   Substance guess = substance;
   guess.vapour_pressure.emplace(
       critical,
       "estimated: corresponding states (Ambrose, Walton 1989) through the normal boiling point" + ending,
       Tm_K);
-  const auto points = by_clausius_clapeyron(guess);
+  const auto points = by_enthalpy_of_vaporisation(guess);
   if (points.empty()) return *guess.vapour_pressure;
   try {
     return {fit_corresponding_states(points, critical.Tc_K, critical.Pc_Pa), critical.Tc_K,
-            "estimated: from the normal boiling point by the enthalpy of vaporisation (Clausius, Clapeyron; "
-            "Ambrose, Walton 1989)" +
+            "estimated: from the normal boiling point by the enthalpy of vaporisation "
+            "(Ambrose, Walton 1989)" +
                 ending,
             Tm_K};
   } catch (const CalculationError&) {  // an enthalpy that does not go with the critical point

@@ -1,4 +1,4 @@
-// flash: what a feed becomes at given temperature and pressure, vapour fraction or enthalpy.
+// flash: the phases of a feed at given temperature and pressure, vapour fraction or enthalpy.
 #include <fmt/format.h>
 
 #include "commands.hpp"

@@ -54,8 +54,6 @@ struct Route {
 
   /// True where one of its columns works by the curvature of a boundary.
   bool relies_on_curvature() const;
-  /// Largest difference between what enters and what leaves, of any component and unit; per mole of feed.
-  double balance() const;
 };
 
 /// What is to be parted.

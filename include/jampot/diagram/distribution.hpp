@@ -11,7 +11,7 @@ namespace jampot {
 struct Extraction {
   std::size_t solute = 0;   ///< what is extracted
   std::size_t carrier = 0;  ///< what it comes in
-  std::size_t solvent = 0;  ///< what takes it up
+  std::size_t solvent = 0;  ///< number of the solvent
 };
 
 /// How a solute is shared between two liquids on one tie line.

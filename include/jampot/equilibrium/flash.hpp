@@ -1,5 +1,5 @@
 #pragma once
-// What a feed becomes at given temperature and pressure: one, two or three phases.
+// The phases of a feed at given temperature and pressure: one, two or three phases.
 #include <memory>
 #include <vector>
 

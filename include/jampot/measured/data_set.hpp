@@ -68,7 +68,7 @@ double ln_gamma_of(const DataPoint& point, const std::vector<Substance>& substan
 DataKind boiling_kind(const std::vector<DataPoint>& points);
 
 /// The sets as if all were about the substances of all of them together, in the order in which they first
-/// appear: what a set knows nothing of is absent from its points.
+/// appear: a quantity that was not measured is absent from its points.
 std::vector<DataSet> with_common_substances(const std::vector<DataSet>& sets);
 
 }  // namespace jampot

@@ -12,7 +12,7 @@
 
 namespace jampot {
 
-/// A name, an alias, a formula or a CAS number, or what is remembered of it.
+/// A name, an alias, a formula or a CAS number, or a part of one of them.
 struct FindRequest {
   std::string text{};          ///< part of a name, formula or number
   const Bank* bank = nullptr;  ///< nullptr: the built-in one

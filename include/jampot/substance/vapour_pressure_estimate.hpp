@@ -7,8 +7,8 @@
 namespace jampot {
 
 /// Corresponding states through the normal boiling point; where an enthalpy of vaporisation is known besides,
-/// the curve follows the pressures to which the equation of Clausius and Clapeyron leads from the boiling
-/// point down to 25 degC, d ln P/dT = H / (R T^2 Z), H by the Watson relation and Z of the vapour less the
+/// the curve follows the pressure to which the slope that goes with it leads from the boiling point down to
+/// 25 degC, d ln P/dT = H / (R T^2 Z), H by the Watson relation and Z of the vapour less the
 /// liquid by its second virial coefficient. On substances whose vapour pressure is known the second way is
 /// better by far (tests/substance/vapour_pressure_estimate_test.cpp).
 /// @param substance with a boiling point; what it has of a vapour pressure is not looked at
