@@ -108,7 +108,7 @@ TEST(Bank, EstimatesFromTheCriticalPointAreNearTheMeasuredCurve) {
   std::vector<double> errors;
   for (const Substance& substance : Bank::built_in().all()) {
     const auto& curve = substance.vapour_pressure;
-    if (!curve || curve->estimated() || !curve->Tc_K() || !substance.Tb_K) continue;
+    if (!curve || curve->estimated() || !substance.Tc_K || !substance.Pc_Pa || !substance.Tb_K) continue;
     if (substance.name.ends_with(" acid")) continue;
     const CorrespondingStates estimate(
         {*substance.Tc_K, *substance.Pc_Pa,
