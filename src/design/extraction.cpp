@@ -13,7 +13,7 @@ namespace jampot {
 namespace {
 
 constexpr std::size_t solute = 0, carrier = 1, solvent_at = 2;
-constexpr unsigned digits = 44;
+constexpr unsigned place_digits = 44;
 
 Fractions mixed(const Fractions& a, double factor, const Fractions& b) {
   return {a[0] + factor * b[0], a[1] + factor * b[1], a[2] + factor * b[2]};
@@ -35,7 +35,7 @@ double determinant(const Fractions& a, const Fractions& b, const Fractions& c) {
 }
 
 // How much of `b` there is in a whole of `a` and `b`, read along the fraction that differs most.
-double share_of(const Fractions& a, const Fractions& b, const Fractions& whole) {
+double share_of_second(const Fractions& a, const Fractions& b, const Fractions& whole) {
   std::size_t widest = 0;
   for (std::size_t i = 1; i < 3; ++i) {
     if (std::abs(b[i] - a[i]) > std::abs(b[widest] - a[widest])) widest = i;
@@ -49,6 +49,11 @@ ExtractionLiquids::ExtractionLiquids(std::vector<Fractions> raffinate, std::vect
     : raffinate_(std::move(raffinate)), extract_(std::move(extract)) {
   if (raffinate_.size() < 2 || extract_.size() != raffinate_.size())
     throw RequestError("an extraction needs two tie lines or more, each with both liquids");
+  if (raffinate_.front()[solute] > 1e-9 || extract_.front()[solute] > 1e-9)
+    throw RequestError(
+        fmt::format("the first tie line of an extraction has no solute; here its liquids have fractions of "
+                    "{:.4g} and {:.4g}",
+                    raffinate_.front()[solute], extract_.front()[solute]));
 }
 
 ExtractionLiquids ExtractionLiquids::of(const TernaryDiagram& diagram, const Extraction& roles,
@@ -109,9 +114,10 @@ std::optional<double> ExtractionLiquids::through(const Fractions& whole) const {
   const auto off = [&](double t) { return determinant(raffinate(t), extract(t), whole); };
   for (std::size_t k = 1; k < raffinate_.size(); ++k) {
     const double low = static_cast<double>(k - 1), high = static_cast<double>(k);
-    const auto ends = bracketed_root(off, low, high, off(low), off(high), digits);
+    const auto ends = bracketed_root(off, low, high, off(low), off(high), place_digits);
     if (!ends) continue;
-    const double t = (ends->first + ends->second) / 2, share = share_of(raffinate(t), extract(t), whole);
+    const double t = (ends->first + ends->second) / 2,
+                 share = share_of_second(raffinate(t), extract(t), whole);
     if (share >= -1e-9 && share <= 1 + 1e-9) return t;
   }
   return std::nullopt;
@@ -123,7 +129,7 @@ std::optional<double> ExtractionLiquids::extract_on_line(const Fractions& from, 
   for (std::size_t k = extract_.size() - 1; k > 0; --k) {
     const double low = static_cast<double>(k - 1), high = std::min(static_cast<double>(k), before);
     if (!(low < high)) continue;
-    const auto ends = bracketed_root(off, low, high, off(low), off(high), digits);
+    const auto ends = bracketed_root(off, low, high, off(low), off(high), place_digits);
     if (ends) return (ends->first + ends->second) / 2;
   }
   return std::nullopt;
@@ -154,7 +160,7 @@ ExtractionStages counter_current(const ExtractionLiquids& liquids, const Extract
   ExtractionStages result;
   result.solvent = solvent;
   const Fractions E1 = liquids.extract(*first);
-  const double e1 = share_of(RN, E1, whole_of(whole)) * sum_of(whole);
+  const double e1 = share_of_second(RN, E1, whole_of(whole)) * sum_of(whole);
   const Fractions net =
       mixed(task.feed, -e1, E1);  // what flows towards the raffinate, the same between all stages
   double t = *first, extract_amount = e1;
@@ -245,7 +251,7 @@ ExtractionStages cross_flow(const ExtractionLiquids& liquids, const ExtractionTa
       throw CalculationError(
           fmt::format("on stage {} solvent and liquid are one liquid: it is too little or too much", n + 1));
     ExtractionStage stage{liquids.raffinate(*t), liquids.extract(*t), 0, 0};
-    stage.extract_amount = share_of(stage.raffinate, stage.extract, whole_of(whole)) * sum_of(whole);
+    stage.extract_amount = share_of_second(stage.raffinate, stage.extract, whole_of(whole)) * sum_of(whole);
     stage.raffinate_amount = sum_of(whole) - stage.extract_amount;
     taken += stage.extract_amount * stage.extract[solute];
     result.stages.push_back(stage);

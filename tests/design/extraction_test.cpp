@@ -2,7 +2,9 @@
 #include "jampot/design/extraction.hpp"
 
 #include <gtest/gtest.h>
+#include <math.h>  // pchip.hpp takes isnan from it
 
+#include <boost/math/interpolators/pchip.hpp>
 #include <cmath>
 #include <random>
 
@@ -112,7 +114,83 @@ TEST(Extraction, ImmiscibleLiquidsFollowTheClosedSolution) {
   EXPECT_NEAR(minimum_solvent(liquids, task), (XF - X) / (m * XF) / (1 + XF), 2e-4);
 }
 
+// Acetic acid, water and isopropyl ether at 20 degC in per cent of mass: tie lines and worked examples as
+// printed in R. E. Treybal, Mass-Transfer Operations, 3rd ed., McGraw-Hill 1980, chapter 10.
+class TreybalsExamples : public ::testing::Test {
+ protected:
+  static ExtractionLiquids liquids() {
+    constexpr double rows[][6] = {
+        {0.69, 98.1, 1.2, 0.18, 0.5, 99.3},    {1.41, 97.1, 1.5, 0.37, 0.7, 98.9},
+        {2.89, 95.5, 1.6, 0.79, 0.8, 98.4},    {6.42, 91.7, 1.9, 1.93, 1.0, 97.1},
+        {13.30, 84.4, 2.3, 4.82, 1.9, 93.3},   {25.50, 71.1, 3.4, 11.40, 3.9, 84.7},
+        {36.70, 58.9, 4.4, 21.60, 6.9, 71.5},  {44.30, 45.1, 10.6, 31.10, 10.8, 58.1},
+        {46.40, 37.1, 16.5, 36.20, 15.1, 48.7}};
+    // The book draws smooth curves through them; so do these, over the acid in the raffinate.
+    using Curve = boost::math::interpolators::pchip<std::vector<double>>;
+    const auto curve = [&](std::size_t column) {
+      std::vector<double> acid, value;
+      for (const auto& row : rows) {
+        acid.push_back(row[0] / 100);
+        value.push_back(row[column] / 100);
+      }
+      return Curve(std::move(acid), std::move(value));
+    };
+    const Curve water = curve(1), acid_in_extract = curve(3), water_in_extract = curve(4);
+    // Without acid the liquids of the first tie line, less their acid.
+    std::vector<Fractions> raffinate{{0, 0.988, 0.012}}, extract{{0, 0.005, 0.995}};
+    constexpr int steps = 200;
+    constexpr double first = 0.0069, last = 0.464;
+    for (int k = 0; k < steps; ++k) {
+      const double x = first + (last - first) * k / steps;
+      raffinate.push_back({x, water(x), 1 - x - water(x)});
+      const double acid = acid_in_extract(x), rest = water_in_extract(x);
+      extract.push_back({acid, rest, 1 - acid - rest});
+    }
+    return {raffinate, extract};
+  }
+
+  static constexpr Fractions feed{0.3, 0.7, 0}, ether{0, 0, 1};
+};
+
+// Three times 40 kg of ether to 100 kg of 30 per cent acid. Printed, as read from the drawing: 96.4, 90.1 and
+// 84.4 kg of raffinate with 25.8, 22.7 and 20 per cent of acid.
+TEST_F(TreybalsExamples, CrossFlowGivesTheStreamsOfPrint) {
+  const ExtractionStages found = cross_flow(liquids(), {feed, ether, 0.201}, 0.4);
+  ASSERT_EQ(found.stages.size(), 3u);
+  constexpr double amount[] = {0.964, 0.901, 0.844}, acid[] = {0.258, 0.227, 0.200},
+                   extracted[] = {0.117, 0.095, 0.078};
+  for (std::size_t n = 0; n < 3; ++n) {
+    EXPECT_NEAR(found.stages[n].raffinate_amount, amount[n], 0.01) << n;
+    EXPECT_NEAR(found.stages[n].raffinate[0], acid[n], 0.003) << n;
+    EXPECT_NEAR(found.stages[n].extract[0], extracted[n], 0.003) << n;
+  }
+}
+
+// 8000 kg/h of the same feed down to 2 per cent of acid, ether not counted. Printed: at least 13 040 kg/h of
+// ether with a first extract of 14.3 per cent of acid, and 7.6 stages with 20 000 kg/h.
+TEST_F(TreybalsExamples, CounterCurrentTakesTheSolventAndTheStagesOfPrint) {
+  const ExtractionTask task{feed, ether, 0.02 * (1 - 0.0155)};
+  // The printed amount is that of a pinch at the feed: there the first extract lies on the tie line that
+  // points to the feed. Between the ends the lines touch a little earlier.
+  const Fractions RN = liquids().raffinate(*liquids().with_solute(task.raffinate));
+  const double pinched = 13040.0 / 8000;
+  const Fractions whole{0.3 / (1 + pinched), 0.7 / (1 + pinched), pinched / (1 + pinched)};
+  const auto first = liquids().extract_on_line(RN, whole, liquids().last());
+  ASSERT_TRUE(first);
+  EXPECT_NEAR(liquids().extract(*first)[0], 0.143, 0.002);
+  const Fractions R = liquids().raffinate(*first), E = liquids().extract(*first);
+  EXPECT_NEAR(R[0] - R[2] * (E[0] - R[0]) / (E[2] - R[2]), feed[0], 0.01);
+  const double least = minimum_solvent(liquids(), task);
+  EXPECT_GT(least, pinched);
+  EXPECT_LT(least, 1.08 * pinched);
+  EXPECT_GT(counter_current(liquids(), task, 1.001 * least).count, 50);
+  EXPECT_NEAR(counter_current(liquids(), task, 2.5).count, 7.6, 0.3);
+}
+
 TEST(Extraction, WhatCannotBeDoneIsSaid) {
+  // Tie lines that begin with solute say nothing of the liquids that have less.
+  EXPECT_THROW(ExtractionLiquids({{0.1, 0.8, 0.1}, {0.2, 0.7, 0.1}}, {{0.1, 0.1, 0.8}, {0.2, 0.1, 0.7}}),
+               RequestError);
   EXPECT_THROW(predicted({"acetone", "water", "methanol"}, "unifac", Basis::mole), CalculationError);
   EXPECT_THROW(predicted({"2-propanol", "toluene", "water"}, "unifac", Basis::mole, 353),
                CalculationError);  // three liquids

@@ -105,5 +105,117 @@ INSTANTIATE_TEST_SUITE_P(
         Set{"ChloroformDioxane", {"chloroform", "1,4-dioxane"}, {69.36, 15.79}, &chloroform_dioxane}),
     [](const auto& instance) { return std::string(instance.param.name); });
 
+// Barker's method: the constants that make the sum of squared deviations of the pressure least, at the
+// measured T and x. J. A. Barker, Austral. J. Chem. 6 (1953) 207-210. The sets are those of problems 12.1 and
+// 12.3 in the same book, 7th ed. 2005, and the constants those of its printed solutions.
+struct Pressure {
+  double P_kPa, x1;
+};
+
+const std::vector<Pressure> methanol_water{
+    {39.223, 0.1686}, {42.984, 0.2167}, {48.852, 0.3039}, {52.784, 0.3681}, {56.652, 0.4461},
+    {60.614, 0.5282}, {63.998, 0.6044}, {67.924, 0.6804}, {70.229, 0.7255}, {72.832, 0.7776}};
+
+const std::vector<Pressure> acetone_methanol{
+    {72.278, 0.0287},  {75.279, 0.0570},  {77.524, 0.0858},  {78.951, 0.1046}, {82.528, 0.1452},
+    {86.762, 0.2173},  {90.088, 0.2787},  {93.206, 0.3579},  {95.017, 0.4050}, {96.365, 0.4480},
+    {97.646, 0.5052},  {98.462, 0.5432},  {99.811, 0.6332},  {99.950, 0.6605}, {100.278, 0.6945},
+    {100.467, 0.7327}, {100.999, 0.7752}, {101.059, 0.7922}, {99.877, 0.9080}, {99.799, 0.9448}};
+
+struct Barker {
+  const char* name;
+  std::vector<std::string> substances;
+  double T_K;
+  std::vector<double> Psat_kPa;
+  const std::vector<Pressure>* rows;
+  double A12, A21, Lambda12, Lambda21;  ///< printed
+};
+
+class BarkersMethod : public ::testing::TestWithParam<Barker> {
+ protected:
+  // Without y, and with T and x sure: all that is adjusted is the pressure.
+  static Mixture fitted(const std::string& model) {
+    const Barker& printed = GetParam();
+    DataSet set;
+    set.name = printed.name;
+    set.kind = DataKind::px;
+    set.substances = substances_named(printed.substances);
+    for (std::size_t i = 0; i < 2; ++i) {
+      auto& curve = set.substances[i].vapour_pressure;
+      curve = curve->scaled(1000 * printed.Psat_kPa[i] / curve->P_Pa(printed.T_K));
+    }
+    for (const Pressure& row : *printed.rows) {
+      DataPoint point;
+      point.T_K = printed.T_K;
+      point.P_Pa = 1000 * row.P_kPa;
+      point.x = {row.x1, 1 - row.x1};
+      point.u_T_K = 1e-7;
+      point.u_P_Pa = 10;
+      point.u_x = 1e-9;
+      set.points.push_back(point);
+    }
+    FitOptions options;
+    options.model = model;
+    options.form = {Coefficient::constant};
+    return fit({set}, options).mixture();
+  }
+
+  // Of component i, infinitely dilute.
+  static double ln_limit(Mixture& mixture, std::size_t i) {
+    std::vector<double> ln_gamma(2);
+    mixture.activity().set_temperature(GetParam().T_K);
+    mixture.activity().evaluate(i == 0 ? std::vector{0.0, 1.0} : std::vector{1.0, 0.0}, ln_gamma);
+    return ln_gamma[i];
+  }
+
+  static constexpr double half_a_digit = 0.0006;  // three are printed
+};
+
+TEST_P(BarkersMethod, GivesTheMargulesConstantsOfPrint) {
+  Mixture mixture = fitted("margules");
+  EXPECT_NEAR(ln_limit(mixture, 0), GetParam().A12, half_a_digit);
+  EXPECT_NEAR(ln_limit(mixture, 1), GetParam().A21, half_a_digit);
+}
+
+TEST_P(BarkersMethod, GivesTheWilsonConstantsOfPrint) {
+  Mixture mixture = fitted("wilson");
+  // ln gamma1 = 1 - ln Lambda12 - Lambda21 infinitely dilute, and the same of the other: solved for both.
+  const double limit1 = ln_limit(mixture, 0), limit2 = ln_limit(mixture, 1);
+  double Lambda12 = GetParam().Lambda12, Lambda21 = GetParam().Lambda21;
+  for (int step = 0; step < 200; ++step) {
+    const double off1 = 1 - std::log(Lambda12) - Lambda21 - limit1;
+    const double off2 = 1 - std::log(Lambda21) - Lambda12 - limit2;
+    // Newton's step of the two equations.
+    const double det = 1 / (Lambda12 * Lambda21) - 1;
+    Lambda12 += (off1 / Lambda21 - off2) / det;
+    Lambda21 += (off2 / Lambda12 - off1) / det;
+  }
+  EXPECT_NEAR(1 - std::log(Lambda12) - Lambda21, limit1, 1e-10);
+  EXPECT_NEAR(1 - std::log(Lambda21) - Lambda12, limit2, 1e-10);
+  EXPECT_NEAR(Lambda12, GetParam().Lambda12, half_a_digit);
+  EXPECT_NEAR(Lambda21, GetParam().Lambda21, half_a_digit);
+}
+
+INSTANTIATE_TEST_SUITE_P(Print, BarkersMethod,
+                         ::testing::Values(Barker{"MethanolWater",
+                                                  {"methanol", "water"},
+                                                  333.15,
+                                                  {84.562, 19.953},
+                                                  &methanol_water,
+                                                  0.758,
+                                                  0.435,
+                                                  0.348,
+                                                  1.198},
+                                           Barker{"AcetoneMethanol",
+                                                  {"acetone", "methanol"},
+                                                  328.15,
+                                                  {96.885, 68.728},
+                                                  &acetone_methanol,
+                                                  0.644,
+                                                  0.672,
+                                                  0.732,
+                                                  0.663}),
+                         [](const auto& instance) { return std::string(instance.param.name); });
+
 }  // namespace
 }  // namespace jampot

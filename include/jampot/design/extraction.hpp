@@ -16,7 +16,7 @@ using Fractions = std::array<double, 3>;
 /// two tie lines compositions are interpolated along both.
 class ExtractionLiquids {
  public:
-  /// @throws RequestError for fewer than two tie lines or different numbers
+  /// @throws RequestError for fewer than two tie lines, different numbers, or a first one with solute
   ExtractionLiquids(std::vector<Fractions> raffinate, std::vector<Fractions> extract);
   /// Of a diagram, in mole or mass fractions.
   /// @throws CalculationError where carrier and solvent are one liquid, or a third liquid takes part
