@@ -5,9 +5,9 @@
 namespace jampot {
 
 std::vector<double> real_eigenvalues(const Eigen::MatrixXd& A) {
-  const Eigen::VectorXcd found = A.eigenvalues();
+  const Eigen::EigenSolver<Eigen::MatrixXd> eigen(A, false);
   std::vector<double> list;
-  for (Eigen::Index i = 0; i < found.size(); ++i) list.push_back(found[i].real());
+  for (Eigen::Index i = 0; i < eigen.eigenvalues().size(); ++i) list.push_back(eigen.eigenvalues()[i].real());
   return list;
 }
 
@@ -15,6 +15,11 @@ void real_eigenvectors(const Eigen::MatrixXd& A, Eigen::VectorXd& values, Eigen:
   const Eigen::EigenSolver<Eigen::MatrixXd> eigen(A);
   values = eigen.eigenvalues().real();
   vectors = eigen.eigenvectors().real();
+}
+
+SymmetricEigen symmetric_eigen(const Eigen::MatrixXd& A) {
+  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(A);
+  return {eigen.eigenvalues(), eigen.eigenvectors()};
 }
 
 }  // namespace jampot

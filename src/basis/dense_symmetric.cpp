@@ -1,13 +1,6 @@
-#include <Eigen/Eigenvalues>
-
 #include "dense.hpp"
 
 namespace jampot {
-
-SymmetricEigen symmetric_eigen(const Eigen::MatrixXd& A) {
-  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(A);
-  return {eigen.eigenvalues(), eigen.eigenvectors()};
-}
 
 Eigen::MatrixXd solved_symmetric(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B) {
   return Eigen::LDLT<Eigen::MatrixXd>(A).solve(B);

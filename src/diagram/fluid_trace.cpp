@@ -11,7 +11,7 @@ namespace jampot {
 namespace {
 
 // x_1, y_1, and T (temperature sought) or ln P.
-using State = Eigen::Vector3d;
+using Unknowns = Eigen::Vector3d;
 
 class Tracer {
  public:
@@ -22,12 +22,12 @@ class Tracer {
         held_(held),
         values_{PhaseValues(2), PhaseValues(2)} {}
 
-  double T_K(const State& s) const { return sought_ == Sought::temperature ? s[2] : held_; }
-  double P_Pa(const State& s) const { return sought_ == Sought::temperature ? held_ : std::exp(s[2]); }
+  double T_K(const Unknowns& s) const { return sought_ == Sought::temperature ? s[2] : held_; }
+  double P_Pa(const Unknowns& s) const { return sought_ == Sought::temperature ? held_ : std::exp(s[2]); }
 
   // ln K_i - ln(y_i/x_i), which hold for both components also where one is nearly absent; rows of
   // derivatives.
-  void equations(const State& s, Eigen::Vector2d& f, Eigen::Matrix<double, 2, 3>& J) {
+  void equations(const Unknowns& s, Eigen::Vector2d& f, Eigen::Matrix<double, 2, 3>& J) {
     const bool T_sought = sought_ == Sought::temperature;
     const Wanted wanted{T_sought, !T_sought, true};
     const std::array<double, 2> x{s[0], 1 - s[0]}, y{s[1], 1 - s[1]};
@@ -44,7 +44,7 @@ class Tracer {
   }
 
   // Newton's method with a'.state held at `value`.
-  bool correct(State& s, const State& a, double value) {
+  bool correct(Unknowns& s, const Unknowns& a, double value) {
     Eigen::Vector2d f;
     Eigen::Matrix<double, 2, 3> J;
     constexpr int most_steps = 25;
@@ -54,7 +54,7 @@ class Tracer {
       Eigen::Vector3d rest;
       full << J, a.transpose();
       rest << f, a.dot(s) - value;
-      const State step = full.fullPivLu().solve(rest);
+      const Unknowns step = full.fullPivLu().solve(rest);
       if (!step.allFinite()) return false;
       double length = 1;
       for (int i = 0; i < 2; ++i) {  // no fraction leaves 0..1
@@ -77,12 +77,12 @@ class Tracer {
   }
 
   // Direction along the curve at the last corrected state.
-  State tangent() const {
+  Unknowns tangent() const {
     const Eigen::FullPivLU<Eigen::Matrix<double, 2, 3>> lu(jacobian_);
     return lu.kernel().col(0).normalized();
   }
 
-  BinaryPoint point(const State& s) const {
+  BinaryPoint point(const Unknowns& s) const {
     BinaryPoint p;
     p.T_K = T_K(s);
     p.P_Pa = P_Pa(s);
@@ -96,7 +96,7 @@ class Tracer {
   // How far apart the densities of the two phases are at the last corrected state.
   double density_gap() const { return std::log(vapour_.state().v_m3_mol / liquid_.state().v_m3_mol); }
   double ln_K(std::size_t i) const { return values_[0].ln_phi[i] - values_[1].ln_phi[i]; }
-  void at(const State& s) {
+  void at(const Unknowns& s) {
     Eigen::Vector2d f;
     equations(s, f, jacobian_);
     residual_ = 0;
@@ -136,13 +136,13 @@ class Run {
         units_(1, 1, sought == Sought::temperature ? 0.2 * scale : 1.5) {}
 
   /// From a corrected state in a direction, to a pure end or the critical point.
-  void follow(State s, State direction, double first_step, FluidTrace& trace) {
+  void follow(Unknowns s, Unknowns direction, double first_step, FluidTrace& trace) {
     double length = first_step;
     constexpr int most_points = 4000;
     for (int k = 0; k < most_points; ++k) {
-      const State scaled = direction.cwiseQuotient(units_);
+      const Unknowns scaled = direction.cwiseQuotient(units_);
       const double gap = s[1] - s[0];
-      State next = s + direction * (length / scaled.norm());
+      Unknowns next = s + direction * (length / scaled.norm());
       if (next.head<2>().maxCoeff() >= 1 || next.head<2>().minCoeff() <= 0) {
         const double room = std::min(1 - s.head<2>().maxCoeff(), s.head<2>().minCoeff());
         if (room < 1e-5) {
@@ -152,8 +152,8 @@ class Run {
         length /= 3;
         continue;
       }
-      const State held = held_direction(direction, scaled);
-      State corrected = next;
+      const Unknowns held = held_direction(direction, scaled);
+      Unknowns corrected = next;
       const bool solved = tracer_.correct(corrected, held, held.dot(next)) &&
                           (corrected - next).cwiseQuotient(units_).norm() < 0.5 * length;
       const double new_gap = corrected[1] - corrected[0], thinness = std::abs(tracer_.density_gap());
@@ -164,7 +164,7 @@ class Run {
         if (length > 1e-7) continue;
         return;
       }
-      State ahead = tracer_.tangent();
+      Unknowns ahead = tracer_.tangent();
       if (ahead.cwiseQuotient(units_).dot(scaled) < 0) ahead = -ahead;
       const BinaryPoint before = trace.points.back();
       const BinaryPoint reached = tracer_.point(corrected);
@@ -186,17 +186,17 @@ class Run {
 
  private:
   // What changes fastest is held; close to the critical point the difference of the compositions.
-  static State held_direction(const State& direction, const State& scaled) {
+  static Unknowns held_direction(const Unknowns& direction, const Unknowns& scaled) {
     Eigen::Index fastest = 0;
     scaled.cwiseAbs().maxCoeff(&fastest);
     if (std::abs(direction[1] - direction[0]) > std::abs(scaled[fastest])) return {-1, 1, 0};
-    State held = State::Zero();
+    Unknowns held = Unknowns::Zero();
     held[fastest] = 1;
     return held;
   }
 
   // The points at even distances in x that lie between two states: those that tables and comparisons share.
-  void add_even(const State& from, const State& to, FluidTrace& trace) {
+  void add_even(const Unknowns& from, const Unknowns& to, FluidTrace& trace) {
     const double even = step_ / 2;
     const bool rises = to[0] > from[0];
     const double low = std::min(from[0], to[0]), high = std::max(from[0], to[0]);
@@ -206,14 +206,14 @@ class Run {
     }
     if (!rises) std::reverse(list.begin(), list.end());
     for (const double x : list) {
-      State state = from + (to - from) * ((x - from[0]) / (to[0] - from[0]));
-      if (tracer_.correct(state, State(1, 0, 0), x)) trace.points.push_back(tracer_.point(state));
+      Unknowns state = from + (to - from) * ((x - from[0]) / (to[0] - from[0]));
+      if (tracer_.correct(state, Unknowns(1, 0, 0), x)) trace.points.push_back(tracer_.point(state));
     }
   }
 
   Tracer& tracer_;
   double step_;
-  State units_;
+  Unknowns units_;
 };
 
 std::optional<PureSaturation> saturation(Mixture& mixture, Sought sought, double held, std::size_t of) {
@@ -228,10 +228,10 @@ double third(Sought sought, double T_K, double P_Pa) {
 // A pure substance, with the limit of the K value of the absent one.
 BinaryPoint pure_point(Tracer& tracer, Sought sought, const PureSaturation& saturated, double x1) {
   constexpr double nothing = 1e-9;
-  State nearly(0, 0, third(sought, saturated.T_K, saturated.P_Pa));
+  Unknowns nearly(0, 0, third(sought, saturated.T_K, saturated.P_Pa));
   nearly[0] = nearly[1] = std::clamp(x1, nothing, 1 - nothing);
   tracer.at(nearly);
-  State exact = nearly;
+  Unknowns exact = nearly;
   exact[0] = exact[1] = x1;
   return tracer.point(exact);
 }
@@ -249,10 +249,10 @@ std::optional<FluidTrace> fluid_trace(Mixture& mixture, Sought sought, double he
   // The first step: small in the phase that holds more of the other component.
   const double K = std::exp(tracer.ln_K(1 - from)), first = std::min(1e-4, 1e-4 / K);
   const auto near_end = [&](double share) { return end == 0 ? share : 1 - share; };
-  State s(near_end(first), near_end(first * K), third(sought, saturated->T_K, saturated->P_Pa));
-  if (!tracer.correct(s, State(1, 0, 0), s[0])) return trace;
+  Unknowns s(near_end(first), near_end(first * K), third(sought, saturated->T_K, saturated->P_Pa));
+  if (!tracer.correct(s, Unknowns(1, 0, 0), s[0])) return trace;
   trace.points.push_back(tracer.point(s));
-  State direction = tracer.tangent();
+  Unknowns direction = tracer.tangent();
   const double inwards = end == 0 ? 1 : -1;
   if (inwards * (std::abs(direction[0]) > std::abs(direction[1]) ? direction[0] : direction[1]) < 0)
     direction = -direction;
@@ -270,14 +270,14 @@ std::vector<FluidTrace> inner_fluid_trace(Mixture& mixture, Sought sought, doubl
     const auto found = fluid_boundary(mixture, sought, held, z, true);
     if (!found) continue;
     Tracer tracer(mixture, sought, held);
-    State s(x1, found->state.w[0], third(sought, found->state.T_K, found->state.P_Pa));
-    if (!tracer.correct(s, State(1, 0, 0), x1)) continue;
-    const State direction = tracer.tangent() * (tracer.tangent()[0] < 0 ? -1 : 1);
+    Unknowns s(x1, found->state.w[0], third(sought, found->state.T_K, found->state.P_Pa));
+    if (!tracer.correct(s, Unknowns(1, 0, 0), x1)) continue;
+    const Unknowns direction = tracer.tangent() * (tracer.tangent()[0] < 0 ? -1 : 1);
     std::vector<FluidTrace> both(2);
     Run run(tracer, sought, step, found->state.T_K);
     for (std::size_t k = 0; k < 2; ++k) {
       both[k].points.push_back(tracer.point(s));
-      run.follow(s, k == 0 ? State(-direction) : direction, step / 10, both[k]);
+      run.follow(s, k == 0 ? Unknowns(-direction) : direction, step / 10, both[k]);
       tracer.at(s);
     }
     return both;

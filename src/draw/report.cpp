@@ -29,7 +29,7 @@ std::string inline_svg(const Figure& figure) {
   return start == std::string::npos ? svg : svg.substr(start);
 }
 
-constexpr const char* style =
+constexpr const char* page_style =
     "body{font-family:'DejaVu Sans',Arial,sans-serif;max-width:1280px;margin:2em "
     "auto;padding:0 2em;color:#222;line-height:1.45}"
     "figure{position:relative;margin:1em 0}.hint{color:#666;font-size:85%}"
@@ -137,7 +137,7 @@ std::string Report::html(const DisplayUnits& units) const {
       "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\">\n<meta http-equiv=\"{2}\" "
       "content=\"default-src 'none'; style-src 'unsafe-inline'; script-src 'sha256-{3}'\">\n"
       "<title>{0}</title><style>{1}</style></head>\n<body><h1>{0}</h1>\n",
-      html_text(title_), style, "Content-Security-Policy", reading_script_sha256);
+      html_text(title_), page_style, "Content-Security-Policy", reading_script_sha256);
   bool introduced = false;  // the list of contents stands before the first heading
   int headings = 0;
   for (const Part& part : parts_) {

@@ -13,7 +13,7 @@
 namespace jampot {
 namespace {
 
-constexpr double below = -1e-9;  // a distance that counts as below the plane
+constexpr double flash_below = -1e-9;  // a distance that counts as below the plane
 
 }  // namespace
 
@@ -40,9 +40,9 @@ struct FlashSolver::Work {
     constexpr int most_rounds = 12;
     int round = 0;
     for (; round < most_rounds; ++round) {
-      const TangentCandidate& lowest = search.below(phases, T_K, P_Pa, below);
+      const TangentCandidate& lowest = search.below(phases, T_K, P_Pa, flash_below);
       result.distance = lowest.minimum.distance;
-      if (!(lowest.minimum.distance < below)) break;
+      if (!(lowest.minimum.distance < flash_below)) break;
       Phase& kind = *kinds[lowest.kind];
       if (phases.size() > 1 || !part_in_two(kind, lowest.minimum.composition))
         solver.begin_phase(phases, kind, lowest.minimum.composition, T_K, P_Pa);

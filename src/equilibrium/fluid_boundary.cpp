@@ -9,11 +9,11 @@
 namespace jampot {
 namespace {
 
-constexpr double below = -1e-8;  // a distance that counts as below the plane
+constexpr double boundary_below = -1e-8;  // a distance that counts as below the plane
 
-class Search {
+class BoundarySearch {
  public:
-  Search(Mixture& mixture, Sought sought, double held, std::span<const double> z, bool bubble)
+  BoundarySearch(Mixture& mixture, Sought sought, double held, std::span<const double> z, bool bubble)
       : mixture_(mixture),
         fluid_(static_cast<FluidPhase&>(*mixture.kinds().front())),
         sought_(sought),
@@ -84,7 +84,7 @@ class Search {
     FluidBoundary found{state, false};
     bool undercut = false;
     for (const TangentCandidate& candidate : search_.all(fluid_, state.T_K, state.P_Pa, z_)) {
-      if (!(candidate.minimum.distance < below)) break;
+      if (!(candidate.minimum.distance < boundary_below)) break;
       (counts(state.T_K, state.P_Pa, candidate.minimum.composition) ? undercut : found.splits) = true;
     }
     // Beside a further liquid there may be its vapour too; without one this is not the boundary.
@@ -110,7 +110,7 @@ class Search {
   std::optional<std::vector<double>> incipient(double q) {
     const double T = T_K(q), P = P_Pa(q);
     for (const TangentCandidate& candidate : search_.all(fluid_, T, P, z_)) {
-      if (!(candidate.minimum.distance < below)) break;
+      if (!(candidate.minimum.distance < boundary_below)) break;
       if (counts(T, P, candidate.minimum.composition)) return candidate.minimum.composition;
     }
     return std::nullopt;
@@ -184,7 +184,7 @@ std::optional<FluidBoundary> fluid_boundary(Mixture& mixture, Sought sought, dou
                                             std::span<const double> z, bool bubble) {
   demand_positive(held, "the temperature or pressure");
   demand_fractions(z, mixture.size());
-  return Search(mixture, sought, held, z, bubble).solve();
+  return BoundarySearch(mixture, sought, held, z, bubble).solve();
 }
 
 }  // namespace jampot

@@ -1,10 +1,10 @@
 #include "jampot/equilibrium/liquid_surface.hpp"
 
-#include <Eigen/Eigenvalues>
 #include <algorithm>
 #include <array>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "composition_samples.hpp"
 #include "spinodal_pocket.hpp"
 
@@ -48,10 +48,7 @@ Curvature smallest_curvature(ActivityModel& model, std::span<const double> x, bo
   model.evaluate(x, ln_gamma, {}, dn);
   if (n <= few && !with_direction) return {smallest_curvature(x, dn), {}};
   const auto N = static_cast<Eigen::Index>(n);
-  constexpr int most_on_stack = 24;
-  using Square =
-      Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::ColMajor, most_on_stack, most_on_stack>;
-  Square matrix(N, N);
+  Eigen::MatrixXd matrix(N, N);
   for (std::size_t i = 0; i < n; ++i) {
     for (std::size_t k = 0; k < n; ++k) {
       // The eigenvalue of sqrt(x) is lifted out of the way.
@@ -60,12 +57,12 @@ Curvature smallest_curvature(ActivityModel& model, std::span<const double> x, bo
           (i == k ? 1 : 0) + std::sqrt(x[i] * x[k]) * (dn[i * n + k] + lift);
     }
   }
-  const Eigen::SelfAdjointEigenSolver<Square> eigen(matrix);
-  Curvature curvature{eigen.eigenvalues()[0], {}};
+  const SymmetricEigen eigen = symmetric_eigen(matrix);
+  Curvature curvature{eigen.values[0], {}};
   if (!with_direction) return curvature;
   curvature.direction.resize(n);
   for (std::size_t i = 0; i < n; ++i)
-    curvature.direction[i] = std::sqrt(x[i]) * eigen.eigenvectors()(static_cast<Eigen::Index>(i), 0);
+    curvature.direction[i] = std::sqrt(x[i]) * eigen.vectors(static_cast<Eigen::Index>(i), 0);
   return curvature;
 }
 

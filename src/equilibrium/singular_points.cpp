@@ -25,9 +25,9 @@
 namespace jampot {
 namespace {
 
-class Search {
+class SingularSearch {
  public:
-  Search(Mixture& mixture, double P_Pa, Progress* progress = nullptr)
+  SingularSearch(Mixture& mixture, double P_Pa, Progress* progress = nullptr)
       : mixture_(mixture),
         progress_(progress),
         n_(mixture.size()),
@@ -576,14 +576,14 @@ SingularPoints singular_points(Mixture& mixture, double P_Pa, Progress* progress
           fmt::format("{} is non-volatile and takes part in no azeotrope; remove it from this calculation",
                       substance.name));
   }
-  return Search(mixture, P_Pa, progress).run();
+  return SingularSearch(mixture, P_Pa, progress).run();
 }
 
 std::optional<SingularPoint> same_azeotrope(Mixture& mixture, double P_Pa, const SingularPoint& point) {
   demand_pressure(P_Pa);
   mixture.demand_volatilities();
   demand_fractions(point.x, mixture.size());
-  return Search(mixture, P_Pa).follow(point);
+  return SingularSearch(mixture, P_Pa).follow(point);
 }
 
 }  // namespace jampot

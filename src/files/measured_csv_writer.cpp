@@ -9,7 +9,7 @@
 namespace jampot {
 namespace {
 
-struct Field {
+struct CsvField {
   std::string heading;
   std::function<std::string(const DataPoint&)> text;
 };
@@ -32,8 +32,8 @@ std::string quoted(const std::string& text) {
   return result + "\"";
 }
 
-std::vector<Field> fields_of(const DataSet& data) {
-  std::vector<Field> fields;
+std::vector<CsvField> fields_of(const DataSet& data) {
+  std::vector<CsvField> fields;
   const std::size_t n = data.substances.size();
   const auto fractions = [&](char letter, const char* which, std::vector<double> DataPoint::*member) {
     for (std::size_t i = 0; i + 1 < n; ++i)
@@ -91,7 +91,7 @@ std::string measured_csv_text(const DataSet& data) {
     names.push_back(substance.name.find(',') == std::string::npos ? substance.name : substance.cas);
   std::string text = fmt::format("# substances: {}\n# kind: {}\n", joined(names, ", "), name_of(data.kind));
   if (!data.source.empty()) text += fmt::format("# source: {}\n", one_line(data.source));
-  std::vector<Field> fields = fields_of(data);
+  std::vector<CsvField> fields = fields_of(data);
   for (const Uncertainty& u : uncertainties_of(data)) {
     const bool same = std::all_of(data.points.begin(), data.points.end(), [&](const DataPoint& point) {
       return point.*u.member == data.points.front().*u.member;
@@ -111,11 +111,11 @@ std::string measured_csv_text(const DataSet& data) {
                         return p.excluded.empty() ? std::string() : quoted(one_line(p.excluded));
                       }});
   std::vector<std::string> cells;
-  for (const Field& field : fields) cells.push_back(field.heading);
+  for (const CsvField& field : fields) cells.push_back(field.heading);
   text += joined(cells, ", ") + "\n";
   for (const DataPoint& point : data.points) {
     cells.clear();
-    for (const Field& field : fields) cells.push_back(field.text(point));
+    for (const CsvField& field : fields) cells.push_back(field.text(point));
     text += joined(cells, ", ") + "\n";
   }
   return text;

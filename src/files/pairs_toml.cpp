@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/text_file.hpp"
@@ -202,7 +203,6 @@ class Reader : TomlReader {
   void check_alpha(const toml::table& table, const PairParameters& pair) const {
     const auto alpha = pair.terms.find("alpha");
     if (alpha == pair.terms.end()) return;
-    constexpr double room_T_K = 298.15;
     if (!(alpha->second.value(room_T_K) > 0)) {
       fail(*table.get("alpha"),
            fmt::format("alpha is {} at 25 degC; it must be positive", alpha->second.value(room_T_K)));

@@ -37,7 +37,7 @@ int significant_digits(const std::string& text) {
 }
 
 // What a column holds and how it is read off a point.
-struct Field {
+struct ThermomlField {
   const char* name;   ///< of the quantity in the standard, with its unit
   const char* group;  ///< of a property
   const char* phase;
@@ -50,7 +50,7 @@ struct Field {
   double u(const DataPoint& point) const { return uncertainty(point, component.value_or(0)) / scale; }
 };
 
-Field temperature(const char* name, const char* phase) {
+ThermomlField temperature(const char* name, const char* phase) {
   return {name,
           "VaporPBoilingTAzeotropTandP",
           phase,
@@ -60,7 +60,7 @@ Field temperature(const char* name, const char* phase) {
           [](const DataPoint& p, std::size_t) { return p.u_T_K; }};
 }
 
-Field pressure(const char* name) {
+ThermomlField pressure(const char* name) {
   return {name,
           "VaporPBoilingTAzeotropTandP",
           "Liquid",
@@ -70,7 +70,7 @@ Field pressure(const char* name) {
           [](const DataPoint& p, std::size_t) { return p.u_P_Pa; }};
 }
 
-Field fraction_x(const char* phase, std::size_t i) {
+ThermomlField fraction_x(const char* phase, std::size_t i) {
   return {"Mole fraction",
           "CompositionAtPhaseEquilibrium",
           phase,
@@ -80,7 +80,7 @@ Field fraction_x(const char* phase, std::size_t i) {
           [](const DataPoint& p, std::size_t) { return p.u_x; }};
 }
 
-Field fraction_y(const char* phase, std::size_t i) {
+ThermomlField fraction_y(const char* phase, std::size_t i) {
   return {"Mole fraction",
           "CompositionAtPhaseEquilibrium",
           phase,
@@ -90,7 +90,7 @@ Field fraction_y(const char* phase, std::size_t i) {
           [](const DataPoint& p, std::size_t) { return p.u_y; }};
 }
 
-Field measured_value(const LiquidValue& kind, std::size_t component) {
+ThermomlField measured_value(const LiquidValue& kind, std::size_t component) {
   return {kind.thermoml_name.data(),
           kind.thermoml_group.data(),
           "Liquid",
@@ -103,7 +103,7 @@ Field measured_value(const LiquidValue& kind, std::size_t component) {
 // A data set as the standard has it: what was set and what was observed.
 struct Layout {
   std::vector<const char*> phases;
-  std::vector<Field> set, observed;
+  std::vector<ThermomlField> set, observed;
 };
 
 Layout layout_of(const DataSet& data, const DataPoint& first) {
@@ -111,8 +111,9 @@ Layout layout_of(const DataSet& data, const DataPoint& first) {
   constexpr const char* P = "Pressure, kPa";
   const std::size_t n = data.substances.size();
   Layout layout;
-  const auto compose = [&](std::vector<Field>& to, Field (*fraction)(const char*, std::size_t),
-                           const char* phase, std::size_t begin, std::size_t end) {
+  const auto compose = [&](std::vector<ThermomlField>& to,
+                           ThermomlField (*fraction)(const char*, std::size_t), const char* phase,
+                           std::size_t begin, std::size_t end) {
     for (std::size_t i = begin; i < end; ++i) to.push_back(fraction(phase, i));
   };
   switch (family_of(data.kind)) {
@@ -216,7 +217,7 @@ class Writer {
     add(parent.append_child("RegNum"), "nOrgNum", fmt::format("{}", name - names_.begin() + 1));
   }
 
-  void add_type(Node parent, const Field& field) const {
+  void add_type(Node parent, const ThermomlField& field) const {
     const bool composed = field.component.has_value();
     const bool thermal = std::string_view(field.name).starts_with("Temperature");
     add(parent, composed ? "eComponentComposition" : thermal ? "eTemperature" : "ePressure", field.name);
@@ -245,13 +246,13 @@ class Writer {
       add_registry(block.append_child("Component"), set, i);
     const Layout layout = layout_of(set, points.front());
     int number = 0;
-    for (const Field& field : layout.observed) add_property(block, set, field, ++number);
+    for (const ThermomlField& field : layout.observed) add_property(block, set, field, ++number);
     for (const char* phase : layout.phases) add(block.append_child("PhaseID"), "ePhase", phase);
 
     // What is the same in every point is a constraint, with one uncertainty for all.
-    std::vector<const Field*> variables;
+    std::vector<const ThermomlField*> variables;
     number = 0;
-    for (const Field& field : layout.set) {
+    for (const ThermomlField& field : layout.set) {
       const bool held = std::all_of(points.begin(), points.end(), [&](const DataPoint& point) {
         return field.of(point) == field.of(points.front()) && field.u(point) == field.u(points.front());
       });
@@ -270,7 +271,7 @@ class Writer {
         add_uncertainty(constraint, "ConstrUncertainty", "", field.u(points.front()));
     }
     number = 0;
-    for (const Field* field : variables) {
+    for (const ThermomlField* field : variables) {
       Node variable = block.append_child("Variable");
       add(variable, "nVarNumber", fmt::format("{}", ++number));
       Node identity = variable.append_child("VariableID");
@@ -282,7 +283,7 @@ class Writer {
     for (const DataPoint& point : points) add_values(block, point, variables, layout.observed);
   }
 
-  void add_property(Node block, const DataSet& set, const Field& field, int number) const {
+  void add_property(Node block, const DataSet& set, const ThermomlField& field, int number) const {
     Node property = block.append_child("Property");
     add(property, "nPropNumber", fmt::format("{}", number));
     Node method = property.append_child("Property-MethodID");
@@ -302,18 +303,18 @@ class Writer {
     add(node, fmt::format("s{}UncertEvaluator", name).c_str(), "as stated with the data");
   }
 
-  void add_values(Node block, const DataPoint& point, const std::vector<const Field*>& variables,
-                  const std::vector<Field>& observed) const {
+  void add_values(Node block, const DataPoint& point, const std::vector<const ThermomlField*>& variables,
+                  const std::vector<ThermomlField>& observed) const {
     Node values = block.append_child("NumValues");
     int number = 0;
-    for (const Field* field : variables) {
+    for (const ThermomlField* field : variables) {
       Node value = values.append_child("VariableValue");
       add(value, "nVarNumber", fmt::format("{}", ++number));
       add_value(value, "Var", field->of(point));
       add_uncertainty(value, "VarUncertainty", "", field->u(point));
     }
     number = 0;
-    for (const Field& field : observed) {
+    for (const ThermomlField& field : observed) {
       Node value = values.append_child("PropertyValue");
       add(value, "nPropNumber", fmt::format("{}", ++number));
       add_value(value, "Prop", field.of(point));

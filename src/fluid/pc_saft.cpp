@@ -15,7 +15,7 @@
 namespace jampot {
 namespace {
 
-constexpr double densest =
+constexpr double densest_packing =
     0.65;  // packing fraction well beyond any liquid, short of the close packing of 0.74
 
 constexpr double cubic_angstrom_mol =
@@ -205,7 +205,7 @@ VolumeRoot PcSaft::root_at(double density, double T_K, double P_Pa, std::span<co
 
 std::optional<VolumeRoot> PcSaft::outermost_volume(double T_K, double P_Pa, std::span<const double> x,
                                                    bool thin) {
-  const double most = densest / packing_fraction(T_K, 1, x);
+  const double most = densest_packing / packing_fraction(T_K, 1, x);
   const auto P = [&](double density, double* slope) { return pressure(T_K, density, x, slope); };
   const auto density =
       thin ? density_from_thin(P, P_Pa, gas_constant * T_K, most) : density_from_dense(P, P_Pa, most);
@@ -223,7 +223,7 @@ VolumeRoots PcSaft::volumes(double T_K, double P_Pa, std::span<const double> x) 
     return value;
   };
   VolumeRoots roots;
-  for (const double density : density_roots(P, P_Pa, gas_constant * T_K, densest / unit))
+  for (const double density : density_roots(P, P_Pa, gas_constant * T_K, densest_packing / unit))
     roots.add(root_at(density, T_K, P_Pa, x));
   return roots;
 }

@@ -131,15 +131,15 @@ void read_values(std::vector<Fact>& facts, const Bank& bank) {
   });
 }
 
-constexpr std::array<std::string_view, 8> names{"azeotrope",         "no azeotrope",
-                                                "miscible",          "solubility",
-                                                "critical solution", "limiting activity coefficient",
-                                                "distribution",      "excess enthalpy"};
+constexpr std::array<std::string_view, 8> kind_names{"azeotrope",         "no azeotrope",
+                                                     "miscible",          "solubility",
+                                                     "critical solution", "limiting activity coefficient",
+                                                     "distribution",      "excess enthalpy"};
 
 }  // namespace
 
 std::string_view name_of(FactKind kind) {
-  return names[static_cast<std::size_t>(kind)];
+  return kind_names[static_cast<std::size_t>(kind)];
 }
 
 bool Fact::about(std::string_view first, std::string_view second) const {

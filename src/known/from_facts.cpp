@@ -6,6 +6,7 @@
 #include <cmath>
 #include <map>
 
+#include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/diagram/gamma.hpp"
@@ -109,7 +110,6 @@ class PairData {
     ParameterCollection parameters;
     parameters.add(pair);
     const auto model = make_activity_model(pair.model, pair_, parameters);
-    constexpr double room_T_K = 298.15;
     for (const double T_K : {room_T_K, coldest_K_, hottest_K_}) {
       if (T_K > 0 && std::isfinite(T_K) && !binary_splits(*model, T_K).empty() &&
           binary_splits(*predicted_, T_K).empty())

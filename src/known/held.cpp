@@ -19,7 +19,7 @@
 namespace jampot {
 namespace {
 
-constexpr std::array<std::string_view, 5> names{"agrees", "off", "missing", "invented", "not judged"};
+constexpr std::array<std::string_view, 5> holding_names{"agrees", "off", "missing", "invented", "not judged"};
 
 constexpr double azeotrope_K = 1.5, azeotrope_x = 0.05, factor_of_two = 2, critical_K = 10, heat_part = 0.3,
                  heat_J_mol = 100;
@@ -196,7 +196,7 @@ bool fitted_to_facts(const Mixture& mixture) {
 }
 
 std::string_view name_of(Holding holding) {
-  return names[static_cast<std::size_t>(holding)];
+  return holding_names[static_cast<std::size_t>(holding)];
 }
 
 namespace {

@@ -10,13 +10,6 @@
 #include "pair_expansion.hpp"
 
 namespace jampot {
-namespace {
-
-double total(std::span<const double> x) {
-  return std::accumulate(x.begin(), x.end(), 0.0);
-}
-
-}  // namespace
 
 Margules::Margules(std::size_t size, const std::vector<PairParameters>& pairs)
     : PairModel(pair_terms(model_name, size, pairs, {"A_12", "A_21"})), n_(size) {

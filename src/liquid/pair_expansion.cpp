@@ -2,8 +2,13 @@
 
 #include <array>
 #include <cmath>
+#include <numeric>
 
 namespace jampot {
+
+double total(std::span<const double> n) {
+  return std::accumulate(n.begin(), n.end(), 0.0);
+}
 namespace {
 
 double power(double base, int exponent) {

@@ -1,7 +1,11 @@
 #pragma once
 // One order of a Redlich-Kister expansion of a pair: n_i n_j (n_i - n_j)^k / N^(k+1), with its derivatives.
+#include <span>
 
 namespace jampot {
+
+/// Sum of all amounts.
+double total(std::span<const double> n);
 
 /// The first and second derivatives of one order with the amount of i (number 0), of j (1) and of another
 /// component (2).

@@ -12,10 +12,6 @@
 namespace jampot {
 namespace {
 
-double total(std::span<const double> x) {
-  return std::accumulate(x.begin(), x.end(), 0.0);
-}
-
 int order_of(std::size_t term) {
   return static_cast<int>(term % RedlichKister::orders);
 }

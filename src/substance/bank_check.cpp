@@ -11,7 +11,6 @@
 namespace jampot {
 namespace {
 
-constexpr double room_T_K = 298.15;
 constexpr double unbounded = std::numeric_limits<double>::infinity();
 
 class Checker {

@@ -9,7 +9,6 @@ namespace jampot {
 namespace {
 
 const char* const perry = "Perry's Chemical Engineers' Handbook";
-constexpr double room_T_K = 298.15;
 
 template <std::size_t count>
 std::array<double, count> coefficients(const CsvTable& table, std::size_t row) {

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/substance/properties.hpp"
 
@@ -169,7 +170,6 @@ class Definition {
     if (!known_.density) return;
     Substance& substance = result_.substance;
     const LiquidDensity& density = *known_.density;
-    constexpr double room_T_K = 298.15;
     result_.constants.push_back(
         {fmt::format("density_kg_m3 at {:.2f} K", density.T_K), density.kg_m3, "given", false, ""});
     const double volume = substance.molar_mass_kg_mol / density.kg_m3;

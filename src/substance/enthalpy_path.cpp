@@ -12,8 +12,6 @@
 namespace jampot {
 namespace {
 
-constexpr double room_T_K = 298.15;
-
 // 1 below, 0 above, with two continuous derivatives.
 double share_of_heat_capacity(double Tr) {
   const double t = std::clamp((Tr - path_leaves_at) / (path_ends_at - path_leaves_at), 0.0, 1.0);

@@ -17,8 +17,6 @@
 namespace jampot {
 namespace {
 
-constexpr double room_T_K = 298.15;
-
 Property absent(std::string why) {
   return {std::nullopt, std::move(why)};
 }

@@ -12,8 +12,6 @@
 namespace jampot {
 namespace {
 
-constexpr double room_T_K = 298.15;
-
 // The boiling point and the pressure at 25 degC; none where no enthalpy of vaporisation is known, or where
 // the two temperatures lie too near to each other to matter.
 std::vector<VapourPressurePoint> by_enthalpy_of_vaporisation(const Substance& guess) {

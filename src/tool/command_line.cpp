@@ -1,4 +1,5 @@
-// jampot: reads words, calls the library, prints.
+#include "command_line.hpp"
+
 #include <fmt/format.h>
 
 #include <CLI/CLI.hpp>
@@ -15,9 +16,8 @@
 #include "manual.hpp"
 #include "screen.hpp"
 
+namespace jampot::tool {
 namespace {
-
-using namespace jampot::tool;
 
 // The gate for what is typed: readable, one line, and of a length that somebody may have meant.
 void demand_words(const std::vector<std::string>& words) {
@@ -78,7 +78,7 @@ void add_help(CLI::App& tool, std::string& form) {
 
 }  // namespace
 
-int main(int argc, char** argv) {
+int run(const std::vector<std::string>& words) {
   prepare_streams();
   CLI::App tool{"Jam Pot: fit, predict and draw phase equilibria of polar solvent mixtures", "jampot"};
   tool.set_version_flag("--version", std::string("jampot ") + jampot::version);
@@ -96,7 +96,6 @@ int main(int argc, char** argv) {
   tool.parse_complete_callback([&tool] {
     for (const CLI::App* command : tool.get_subcommands()) jampot::demand_separate(file_use(*command));
   });
-  const std::vector<std::string> words(argv + std::min(argc, 1), argv + argc);
   try {
     try {
       demand_words(words);
@@ -114,3 +113,5 @@ int main(int argc, char** argv) {
     return fault.status;
   }
 }
+
+}  // namespace jampot::tool

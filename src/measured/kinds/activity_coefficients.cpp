@@ -6,7 +6,7 @@
 namespace jampot::kinds {
 namespace {
 
-void evaluate(ActivityModel& model, const DataPoint& point, bool derivatives, ModelValue& out) {
+void evaluate_gamma(ActivityModel& model, const DataPoint& point, bool derivatives, ModelValue& out) {
   const std::size_t n = point.x.size(), terms = model.terms().size();
   std::vector<double>&ln_gamma = out.scratch[0], &slopes = out.scratch[1];
   ln_gamma.resize(n);
@@ -33,7 +33,7 @@ LiquidValue activity(bool dilute) {
           .assumed_text = "5 % of gamma",
           .thermoml_name = "Activity coefficient",
           .thermoml_group = "ActivityFugacityOsmoticProp",
-          .evaluate = evaluate};
+          .evaluate = evaluate_gamma};
 }
 
 }  // namespace

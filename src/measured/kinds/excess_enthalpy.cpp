@@ -7,7 +7,7 @@
 namespace jampot::kinds {
 namespace {
 
-void evaluate(ActivityModel& model, const DataPoint& point, bool derivatives, ModelValue& out) {
+void evaluate_enthalpy(ActivityModel& model, const DataPoint& point, bool derivatives, ModelValue& out) {
   const std::size_t n = point.x.size(), terms = model.terms().size();
   const double T_K = point.T_K, scale = -gas_constant * T_K * T_K;
   model.set_temperature(T_K);
@@ -51,7 +51,7 @@ KindDescription excess_enthalpy() {
                                  .thermoml_name = "Excess molar enthalpy (molar enthalpy of mixing), kJ/mol",
                                  .thermoml_group = "ExcessPartialApparentEnergyProp",
                                  .thermoml_scale = 1e3,
-                                 .evaluate = evaluate};
+                                 .evaluate = evaluate_enthalpy};
   return {.kind = DataKind::excess_enthalpy,
           .name = "excess-enthalpy",
           .family = DataFamily::liquid_value,
