@@ -5,10 +5,54 @@
 #include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
+#include "fields.hpp"
 #include "jampot/basis/constants.hpp"
 
 namespace jampot {
 namespace {
+
+// A liquid of a parted feed.
+struct LiquidRow {
+  const Decanted* parted;
+  const DecantedLiquid* liquid;
+  std::string name;    ///< "rich in water"
+  std::string weight;  ///< ", lighter" of two whose densities are known
+
+  double mass_share() const {
+    double total = 0;
+    for (const DecantedLiquid& one : parted->liquids) total += one.m_kg;
+    return liquid->m_kg / total;
+  }
+};
+
+Fields<LiquidRow> liquid_fields(const Feed& feed, const std::vector<Substance>& substances) {
+  const auto only = [](bool shown) { return [shown](const LiquidRow&) { return shown; }; };
+  const auto moles = [](const LiquidRow& row) { return row.liquid->n; };
+  const auto mass = [](const LiquidRow& row) { return row.liquid->m_kg; };
+  const auto share = [](const LiquidRow& row) { return row.mass_share(); };
+  const bool sized = feed.sized, flows = feed.flows;
+  return {
+      {"name",
+       {{"liquid"}},
+       [](const LiquidRow& row) { return Json(row.name); },
+       [](const LiquidRow& row) { return std::vector<Cell>(1, Cell(row.name + row.weight)); }},
+      json_field<LiquidRow>(
+          "rich_in", [&substances](const LiquidRow& row) { return substances[row.liquid->rich_in].name; }),
+      where(only(!sized),
+            number_field<LiquidRow>("mole_share", {"mole share", Dimension::fraction, 4}, moles)),
+      where(only(!sized),
+            number_field<LiquidRow>("mass_share", {"mass share", Dimension::fraction, 4}, share)),
+      where(only(sized),
+            number_field<LiquidRow>(flows ? "flow_mol_s" : "amount_mol",
+                                    {"moles", flows ? Dimension::molar_flow : Dimension::amount, 4}, moles)),
+      where(only(sized),
+            number_field<LiquidRow>(flows ? "flow_kg_s" : "mass_kg",
+                                    {"mass", flows ? Dimension::mass_flow : Dimension::mass, 4}, mass)),
+      json_field<LiquidRow>("x", [](const LiquidRow& row) { return row.liquid->x; }),
+      json_field<LiquidRow>("w", [](const LiquidRow& row) { return row.liquid->w; }),
+      maybe_field<LiquidRow>("density_kg_m3", {"density", Dimension::density, 1},
+                             [](const LiquidRow& row) { return row.liquid->density_kg_m3.value; })};
+}
 
 class SplitAnswer {
  public:
@@ -31,34 +75,28 @@ class SplitAnswer {
                    : fmt::format("rich in {}", study_.substances()[liquid.rich_in].short_name());
   }
 
+  std::vector<LiquidRow> rows_of(const Decanted& result) {
+    const auto& liquids = result.liquids;
+    std::vector<LiquidRow> rows;
+    for (std::size_t p = 0; p < liquids.size(); ++p) {
+      rows.push_back({&result, &liquids[p], name_of_liquid(liquids[p], liquids.size()), ""});
+      if (liquids.size() != 2 || !liquids[0].density_kg_m3.value || !liquids[1].density_kg_m3.value) continue;
+      rows.back().weight =
+          *liquids[p].density_kg_m3.value < *liquids[1 - p].density_kg_m3.value ? ", lighter" : ", heavier";
+    }
+    return rows;
+  }
+
   void add(const Decanted& result, const std::string& label) {
-    const Dimension mole = study_.feed.flows ? Dimension::molar_flow : Dimension::amount;
-    const Dimension mass = study_.feed.flows ? Dimension::mass_flow : Dimension::mass;
     const std::size_t count = result.liquids.size();
-    Table table{fmt::format("{} at {:.2f} degC{}",
-                            count == 1   ? "One liquid"
-                            : count == 2 ? "Two liquids"
-                                         : fmt::format("{} liquids", count),
-                            result.T_K - celsius_zero, label.empty() ? "" : ", " + label),
-                {{"liquid"}},
-                {}};
-    table.columns.push_back(
-        {study_.feed.sized ? "moles" : "mole share", study_.feed.sized ? mole : Dimension::fraction, 4});
-    table.columns.push_back(
-        {study_.feed.sized ? "mass" : "mass share", study_.feed.sized ? mass : Dimension::fraction, 4});
-    table.columns.push_back({"density", Dimension::density, 1});
+    Table table = table_of(fmt::format("{} at {:.2f} degC{}",
+                                       count == 1   ? "One liquid"
+                                       : count == 2 ? "Two liquids"
+                                                    : fmt::format("{} liquids", count),
+                                       result.T_K - celsius_zero, label.empty() ? "" : ", " + label),
+                           liquid_fields(study_.feed, study_.substances()), rows_of(result));
     double total_mass = 0;
     for (const DecantedLiquid& liquid : result.liquids) total_mass += liquid.m_kg;
-    for (std::size_t p = 0; p < count; ++p) {
-      const DecantedLiquid& liquid = result.liquids[p];
-      std::string name = name_of_liquid(liquid, count);
-      if (count == 2 && liquid.density_kg_m3.value && result.liquids[1 - p].density_kg_m3.value)
-        name += *liquid.density_kg_m3.value < *result.liquids[1 - p].density_kg_m3.value ? ", lighter"
-                                                                                         : ", heavier";
-      std::vector<Cell> row{name, liquid.n, study_.feed.sized ? liquid.m_kg : liquid.m_kg / total_mass};
-      row.push_back(liquid.density_kg_m3.value ? Cell(*liquid.density_kg_m3.value) : Cell());
-      table.rows.push_back(std::move(row));
-    }
     // The feed below its liquids, for the balance.
     std::vector<Cell> row{std::string("feed"), study_.feed.total(), study_.feed.sized ? total_mass : 1.0,
                           Cell()};
@@ -134,26 +172,8 @@ class SplitAnswer {
     if (!label.empty()) json["liquid"] = label;
     json["P_Pa"] = study_.P_Pa;
     json["bubble_pressure_Pa"] = result.bubble_pressure_Pa ? Json(*result.bubble_pressure_Pa) : Json(nullptr);
-    double total_mass = 0;
-    for (const DecantedLiquid& liquid : result.liquids) total_mass += liquid.m_kg;
-    for (const DecantedLiquid& liquid : result.liquids) {
-      Json phase{{"name", name_of_liquid(liquid, result.liquids.size())},
-                 {"rich_in", study_.substances()[liquid.rich_in].name}};
-      if (!study_.feed.sized) {
-        phase["mole_share"] = liquid.n;
-        phase["mass_share"] = liquid.m_kg / total_mass;
-      } else if (study_.feed.flows) {
-        phase["flow_mol_s"] = liquid.n;
-        phase["flow_kg_s"] = liquid.m_kg;
-      } else {
-        phase["amount_mol"] = liquid.n;
-        phase["mass_kg"] = liquid.m_kg;
-      }
-      phase["x"] = liquid.x;
-      phase["w"] = liquid.w;
-      phase["density_kg_m3"] = liquid.density_kg_m3.value ? Json(*liquid.density_kg_m3.value) : Json(nullptr);
-      json["phases"].push_back(std::move(phase));
-    }
+    const auto fields = liquid_fields(study_.feed, study_.substances());
+    for (const LiquidRow& row : rows_of(result)) json["phases"].push_back(json_of(fields, row));
     if (result.duty && result.duty->total.value && study_.feed.sized) {
       const char* key = study_.feed.flows ? "duty_W" : "duty_J";
       json[key] = *result.duty->total.value;
