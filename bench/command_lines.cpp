@@ -64,7 +64,7 @@ int main(int argc, char** argv) {
   app.add_option("--tool", tool_path);
   CLI11_PARSE(app, argc, argv);
 
-  CLI::App described("jampot");
+  tool::Commands described;
   NoPresenter nobody;
   tool::add_calculations(described, nobody);
   tool_path = std::filesystem::absolute(tool_path).string();

@@ -9,6 +9,7 @@
 #include "fault.hpp"
 #include "jampot/basis/readable.hpp"
 #include "jampot/files/text_file.hpp"
+#include "parser.hpp"
 #include "presenter.hpp"
 
 namespace jampot::fuzz {
@@ -46,21 +47,19 @@ void enter_folder() {
 
 void command_line(std::string_view bytes) {
   enter_folder();
-  CLI::App tool("jampot");
+  tool::Commands commands;
   Checker checker;
-  tool::add_calculations(tool, checker);
-  tool.require_subcommand(1);
+  tool::add_calculations(commands, checker);
   Choices choices(bytes);
-  const std::vector<std::string> words = random_words(choices, tool);
+  const std::vector<std::string> words = random_words(choices, commands);
   // The gate of the tool, which stands before the commands.
   for (const std::string& word : words) {
     if (!unreadable(word, Lines::one).empty() || word.size() > 4000) return;
   }
   try {
-    tool.parse(std::vector<std::string>(words.rbegin(), words.rend()));
-  } catch (const CLI::Success&) {  // --help
+    tool::Parser(commands).run(words);
   } catch (...) {
-    const tool::Fault fault = tool::fault_of(std::current_exception(), tool, words);
+    const tool::Fault fault = tool::fault_of(std::current_exception());
     if (fault.message.find("fault of the program") != std::string::npos) {
       for (const std::string& word : words) std::fprintf(stderr, "'%s' ", word.c_str());
       std::fprintf(stderr, "\n%s\n", fault.message.c_str());

@@ -155,41 +155,38 @@ std::string Choices::raw(std::size_t most) {
   return text;
 }
 
-std::vector<std::string> random_words(Choices& choices, const CLI::App& tool, const Values& unwanted) {
-  std::vector<const CLI::App*> commands;
-  for (const CLI::App* command : tool.get_subcommands({})) {
-    if (std::find(unwanted.begin(), unwanted.end(), command->get_name()) == unwanted.end())
-      commands.push_back(command);
+std::vector<std::string> random_words(Choices& choices, const tool::Commands& all, const Values& unwanted) {
+  std::vector<const tool::Command*> commands;
+  for (const tool::Command& command : all.list) {
+    if (std::find(unwanted.begin(), unwanted.end(), command.name) == unwanted.end())
+      commands.push_back(&command);
   }
-  const CLI::App& command = *commands[choices.below(commands.size())];
-  Values words{command.get_name()}, mixture;
-  std::vector<const CLI::Option*> options;
-  for (const CLI::Option* option : command.get_options()) {
-    if (option->get_positional()) {
-      const std::string name = option->get_name(true);
-      // Two substances for a binary, mostly three otherwise; a file where one is meant.
-      const std::size_t count = name != "MIX"                           ? 1
-                                : option->get_items_expected_max() == 2 ? 2
-                                                                        : 2 + choices.below(3);
-      for (std::size_t k = 0; k < count; ++k)
-        mixture.push_back(name == "FILE" ? one_of(choices, {"data.csv", "none.csv", "lle.csv"})
-                                         : one_of(choices, names()));
-    } else if (!option->get_lnames().empty() && option->get_lnames().front() != "help") {
-      options.push_back(option);
+  const tool::Command& command = *commands[choices.below(commands.size())];
+  Values words{command.name}, mixture;
+  std::vector<const tool::Option*> options;
+  for (const tool::Option& option : command.options) {
+    if (!option.is_argument()) {
+      options.push_back(&option);
+      continue;
     }
+    // Two substances for a binary, mostly three otherwise; a file where one is meant.
+    const std::size_t count = option.name != "MIX" ? 1 : option.most == 2 ? 2 : 2 + choices.below(3);
+    for (std::size_t k = 0; k < count; ++k)
+      mixture.push_back(option.name == "FILE" ? one_of(choices, {"data.csv", "none.csv", "lle.csv"})
+                                              : one_of(choices, names()));
   }
   words.insert(words.end(), mixture.begin(), mixture.end());
   // The conditions nearly always, the rest now and then.
-  for (const CLI::Option* option : options) {
-    const std::string name = option->get_lnames().front();
+  for (const tool::Option* option : options) {
+    const std::string name = option->plain_name();
     const bool condition =
         name == "temperature" || name == "pressure" || name == "composition" || name == "feed";
     const bool likely = condition          ? !choices.one_in(3)
                         : name == "liquid" ? !choices.one_in(6)
                                            : choices.one_in(16);
     if (!likely) continue;
-    words.push_back("--" + name);
-    if (option->get_expected_max() > 0) words.push_back(value_of(choices, name, mixture));
+    words.push_back(option->name);
+    if (!option->is_flag()) words.push_back(value_of(choices, name, mixture));
   }
   return words;
 }

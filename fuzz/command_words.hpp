@@ -1,11 +1,12 @@
 #pragma once
 // Command lines made up at random: every command, every option, values that make sense and values that do
 // not.
-#include <CLI/CLI.hpp>
 #include <cstdint>
 #include <string>
 #include <string_view>
 #include <vector>
+
+#include "command.hpp"
 
 namespace jampot::fuzz {
 
@@ -24,7 +25,7 @@ class Choices {
 };
 
 /// The words of a command line for one of the commands of `tool`; nothing of `unwanted` among them.
-std::vector<std::string> random_words(Choices& choices, const CLI::App& tool,
+std::vector<std::string> random_words(Choices& choices, const tool::Commands& all,
                                       const std::vector<std::string>& unwanted = {});
 
 }  // namespace jampot::fuzz

@@ -1,7 +1,12 @@
 #include "jampot/draw/window.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
+
+#include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 
 namespace jampot {
 namespace {
@@ -52,6 +57,26 @@ std::vector<Series> cut(const Panel& panel, const Series& series) {
 }
 
 }  // namespace
+
+Window parse_window(const std::string& text) {
+  Window window;
+  for (const std::string& piece : split(text, ',')) {
+    const std::size_t equals = piece.find('='), to = piece.find(" to ");
+    const std::string axis(trimmed(std::string_view(piece).substr(0, std::min(equals, piece.size()))));
+    std::optional<double> low, high;
+    if (equals != std::string::npos && to != std::string::npos && to > equals) {
+      low = parse_number(piece.substr(equals + 1, to - equals - 1));
+      high = parse_number(piece.substr(to + 4));
+    }
+    if (!low || !high || !(*high > *low) || (axis != "x" && axis != "y")) {
+      throw RequestError(fmt::format(
+          "`window` '{}': expected the ends of the axes in the units shown, as in \"x=0 to 0.1, y=60 to 70\"",
+          text));
+    }
+    (axis == "x" ? window.x : window.y) = {*low, *high};
+  }
+  return window;
+}
 
 Panel windowed(const Panel& panel, const Window& window) {
   Panel result = panel;

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 #include <optional>
 
 #include "jampot/basis/error.hpp"
@@ -155,6 +156,49 @@ void read_offsets(const std::vector<std::string>& texts, FitOptions& options) {
       throw RequestError(fmt::format("`offset` '{}': expected T=0.2 K or P=0.5 %", text));
     }
   }
+}
+
+std::map<std::string, double> read_holds(const std::vector<std::string>& texts) {
+  std::map<std::string, double> held;
+  for (const std::string& text : texts) {
+    const std::size_t equals = text.find('=');
+    const auto value = equals == std::string::npos ? std::nullopt : parse_number(text.substr(equals + 1));
+    if (!value)
+      throw RequestError(fmt::format("`hold` '{}': expected NAME=VALUE, as in `hold` alpha=0.3", text));
+    held[std::string(trimmed(std::string_view(text).substr(0, equals)))] = *value;
+  }
+  return held;
+}
+
+std::map<std::string, std::string> read_ties(const std::vector<std::string>& texts) {
+  std::map<std::string, std::string> tied;
+  for (const std::string& text : texts) {
+    const std::vector<std::string> names = split(text, '=');
+    if (names.empty() || names.size() > 2 || names.front().empty() || names.back().empty())
+      throw RequestError(fmt::format(
+          "`tie` '{}': expected TERM=TERM, as in `tie` tau_21=tau_12, or TERM alone: one value for all pairs",
+          text));
+    tied[names.front()] = names.back();
+  }
+  return tied;
+}
+
+std::vector<Coefficient> read_form(const std::string& text) {
+  std::vector<std::string> names;
+  for (const Coefficient coefficient : all_coefficients) names.emplace_back(name_of(coefficient));
+  std::vector<Coefficient> form;
+  for (const std::string& piece : split(text, ',')) {
+    const auto found = std::find(names.begin(), names.end(), piece);
+    if (found == names.end()) {
+      throw RequestError(fmt::format("`form`: '{}' is not a coefficient; there are {}.{}", piece,
+                                     joined(names, ", "), did_you_mean(piece, names)));
+    }
+    form.push_back(static_cast<Coefficient>(found - names.begin()));
+    if (std::count(form.begin(), form.end(), form.back()) > 1) {
+      throw RequestError(fmt::format("`form` names '{}' twice", piece));
+    }
+  }
+  return form;
 }
 
 }  // namespace jampot

@@ -91,4 +91,43 @@ std::vector<DataSet> read_overlays(const std::vector<std::string>& files,
   return overlays;
 }
 
+void exclude_points(const std::vector<std::string>& wanted, std::vector<DataSet>& sets) {
+  for (const std::string& text : wanted) {
+    const std::vector<std::string> pieces = split(text, ':');
+    const bool with_file = sets.size() > 1;
+    const std::size_t number = with_file ? 1 : 0;
+    const auto line = pieces.size() > number ? parse_number(pieces[number]) : std::nullopt;
+    const std::string reason = pieces.size() > number + 1 ? pieces[number + 1] : "";
+    if (!line || reason.empty()) {
+      throw RequestError(fmt::format(
+          "`exclude` '{}': expected {}LINE:REASON; a reason is needed because it stays in the output", text,
+          with_file ? "FILE:" : ""));
+    }
+    bool found = false;
+    for (DataSet& set : sets) {
+      if (with_file && set.name != pieces[0]) continue;
+      for (DataPoint& point : set.points) {
+        if (point.line != static_cast<int>(*line)) continue;
+        point.excluded = reason;
+        found = true;
+      }
+    }
+    if (!found) throw RequestError(fmt::format("`exclude` '{}': there is no point on that line", text));
+  }
+}
+
+void mark_non_volatile(const std::vector<std::string>& names, const Bank& bank, std::vector<DataSet>& sets) {
+  for (const std::string& name : names) {
+    bool named = false;
+    for (DataSet& set : sets) {
+      for (Substance& substance : set.substances) {
+        if (substance.name != bank.require(name).name) continue;
+        mark_non_volatile({name}, set.substances);
+        named = true;
+      }
+    }
+    if (!named) throw RequestError(fmt::format("`non-volatile`: {} is in none of the data", name));
+  }
+}
+
 }  // namespace jampot

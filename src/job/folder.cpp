@@ -1,4 +1,4 @@
-#include "job_folder.hpp"
+#include "jampot/job/folder.hpp"
 
 #include <fmt/format.h>
 #include <oneapi/tbb/parallel_for.h>
@@ -12,9 +12,8 @@
 #include "jampot/basis/text.hpp"
 #include "jampot/files/program.hpp"
 #include "jampot/files/text_file.hpp"
-#include "progress_line.hpp"
 
-namespace jampot::tool {
+namespace jampot {
 namespace {
 
 namespace fs = std::filesystem;
@@ -55,10 +54,6 @@ Summary summary_of(const ProgramOutput& output) {
   return summary;
 }
 
-}  // namespace
-
-namespace {
-
 // Walks down by hand: a folder that cannot be read is a fault of its own and ends nothing else.
 void find_jobs(const fs::path& folder, std::vector<FoundJob>& found) {
   std::error_code failed;
@@ -96,34 +91,29 @@ std::vector<FoundJob> job_files(const std::vector<std::string>& names) {
   return found;
 }
 
-JobOutcome run_jobs(const std::vector<FoundJob>& jobs, bool check_only, int threads, const JobRules& rules) {
+JobOutcome run_jobs(const std::vector<FoundJob>& jobs, const FolderRun& run, Progress* progress) {
   std::vector<Summary> summaries(jobs.size());
-  const int cores = threads > 0 ? threads : oneapi::tbb::this_task_arena::max_concurrency();
+  const int cores = run.threads > 0 ? run.threads : oneapi::tbb::this_task_arena::max_concurrency();
   const int at_once = std::min(cores, static_cast<int>(jobs.size()));
-  {
-    Progress progress;
-    const ProgressLine line("jobs", progress);
-    progress.expected = static_cast<long>(jobs.size());
-    oneapi::tbb::task_arena arena(at_once);
-    arena.execute([&] {
-      oneapi::tbb::parallel_for(std::size_t{0}, jobs.size(), [&](std::size_t k) {
-        if (!jobs[k].fault.empty()) {
-          summaries[k].outcome = "failed";
-          summaries[k].message = jobs[k].fault;
-          ++progress.done;
-          return;
-        }
-        std::vector<std::string> words{"/proc/self/exe", "job", "--json", "--threads",
+  if (progress != nullptr) progress->expected = static_cast<long>(jobs.size());
+  oneapi::tbb::task_arena arena(at_once);
+  arena.execute([&] {
+    oneapi::tbb::parallel_for(std::size_t{0}, jobs.size(), [&](std::size_t k) {
+      if (jobs[k].fault.empty()) {
+        std::vector<std::string> words{run.program, "job", "--json", "--threads",
                                        std::to_string(std::max(1, cores / at_once))};
-        if (check_only) words.emplace_back("--check");
-        if (rules.allow_outside) words.emplace_back("--allow-outside");
+        if (run.check_only) words.emplace_back("--check");
+        if (run.rules.allow_outside) words.emplace_back("--allow-outside");
         words.emplace_back("--");  // the name of a file may begin with a dash
         words.push_back(jobs[k].file);
         summaries[k] = summary_of(run_program(words));
-        ++progress.done;
-      });
+      } else {
+        summaries[k].outcome = "failed";
+        summaries[k].message = jobs[k].fault;
+      }
+      if (progress != nullptr) ++progress->done;
     });
-  }
+  });
   JobOutcome outcome;
   Answer& answer = outcome.answer;
   *answer.json = plain_header("job");
@@ -153,4 +143,4 @@ JobOutcome run_jobs(const std::vector<FoundJob>& jobs, bool check_only, int thre
   return outcome;
 }
 
-}  // namespace jampot::tool
+}  // namespace jampot

@@ -28,26 +28,23 @@ AzeotropesRequest request_of(const AzeotropesOptions& options) {
 
 }  // namespace
 
-void add_azeotropes(CLI::App& tool, Presenter& presenter) {
+void add_azeotropes(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<AzeotropesOptions>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "azeotropes", "All azeotropes of two to five substances, and how residue curves run about them");
-  add_mixture(*command, options->mixture, false);
-  add_vapour(*command, options->mixture.vapour);
-  add_compare(*command, options->mixture);
-  command
-      ->add_option("--pressure", options->pressure,
-                   "\"1 atm\", or several to see how azeotropes move: \"0.2 to 5 by 0.4 bar\"")
-      ->type_name("QUANTITY");
-  command->add_flag("--all", options->all, "List the pure substances too");
-  command->add_flag(
-      "--uncertainty", options->uncertainty,
-      "Standard uncertainties of T and mole fractions that follow from those of fitted parameters");
-  command->add_flag("--working", options->working, "Write out the first azeotrope, equation by equation");
-  add_presentation(*command, options->presentation, true);
-  command->footer(
-      "Example:\n  jampot azeotropes acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --all");
-  command->callback([options, &presenter] {
+  add_mixture(command, options->mixture, false);
+  add_vapour(command, options->mixture.vapour);
+  add_compare(command, options->mixture);
+  command.option("--pressure", options->pressure, "QUANTITY",
+                 "\"1 atm\", or several to see how azeotropes move: \"0.2 to 5 by 0.4 bar\"");
+  command.flag("--all", options->all, "List the pure substances too");
+  command.flag("--uncertainty", options->uncertainty,
+               "Standard uncertainties of T and mole fractions that follow from those of fitted parameters");
+  command.flag("--working", options->working, "Write out the first azeotrope, equation by equation");
+  add_presentation(command, options->presentation, true);
+  command.footer =
+      "Example:\n  jampot azeotropes acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --all";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     AzeotropesRequest request = request_of(*options);
     Progress progress;
@@ -55,7 +52,7 @@ void add_azeotropes(CLI::App& tool, Presenter& presenter) {
     request.progress = &progress;
     presenter.present(answer(study(request), {asked(presentation, options->mixture), options->all}),
                       presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

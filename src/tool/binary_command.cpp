@@ -40,31 +40,29 @@ BinaryRequest request_of(Diagram diagram, const BinaryOptions& options) {
   return request;
 }
 
-void add_one(CLI::App& tool, Presenter& presenter, Diagram diagram, const std::string& name,
+void add_one(Commands& tool, Presenter& presenter, Diagram diagram, const std::string& name,
              const std::string& about, const std::string& example) {
   auto options = std::make_shared<BinaryOptions>();
-  CLI::App* command = tool.add_subcommand(name, about);
-  add_mixture(*command, options->mixture, true);
-  add_vapour(*command, options->mixture.vapour);
-  add_non_volatile(*command, options->mixture.non_volatile);
-  add_compare(*command, options->mixture);
-  add_condition(*command, options->condition);
-  command->add_option("--points", options->points, "Points along the composition (default 101)")
-      ->type_name("N");
-  repeatable(command
-                 ->add_option("--measured", options->measured,
-                              "Measured data laid over, with deviations; may be repeated")
-                 ->type_name("FILE"));
-  command->add_flag("--overview", options->overview,
-                    "Draw the boiling diagram, x-y and activity coefficients in one figure");
-  command->add_flag("--uncertainty", options->uncertainty,
-                    "Draw and tabulate what the uncertainty of fitted parameters means: a band of two "
-                    "standard uncertainties");
-  command->add_flag("--working", options->working,
-                    "Write out the calculation of one point, equation by equation");
-  add_presentation(*command, options->presentation, true);
-  command->footer("Example:\n  " + example);
-  command->callback([options, diagram, &presenter] {
+  Command& command = tool.add(name, about);
+  add_mixture(command, options->mixture, true);
+  add_vapour(command, options->mixture.vapour);
+  add_non_volatile(command, options->mixture.non_volatile);
+  add_compare(command, options->mixture);
+  add_condition(command, options->condition);
+  command.option("--points", options->points, "N", "Points along the composition (default 101)");
+  command
+      .option("--measured", options->measured, "FILE",
+              "Measured data laid over, with deviations; may be repeated")
+      .repeated();
+  command.flag("--overview", options->overview,
+               "Draw the boiling diagram, x-y and activity coefficients in one figure");
+  command.flag("--uncertainty", options->uncertainty,
+               "Draw and tabulate what the uncertainty of fitted parameters means: a band of two "
+               "standard uncertainties");
+  command.flag("--working", options->working, "Write out the calculation of one point, equation by equation");
+  add_presentation(command, options->presentation, true);
+  command.footer = "Example:\n  " + example;
+  command.run = [options, diagram, &presenter] {
     const Presentation presentation = options->presentation.read();
     BinaryAnswerOptions wanted{asked(presentation, options->mixture)};
     wanted.xy_asked = diagram == Diagram::xy;
@@ -72,12 +70,12 @@ void add_one(CLI::App& tool, Presenter& presenter, Diagram diagram, const std::s
                      : wanted.xy_asked ? BinaryDiagram::xy
                                        : BinaryDiagram::boiling;
     presenter.present(answer(study(request_of(diagram, *options)), wanted), presentation);
-  });
+  };
 }
 
 }  // namespace
 
-void add_binary_diagrams(CLI::App& tool, Presenter& presenter) {
+void add_binary_diagrams(Commands& tool, Presenter& presenter) {
   add_one(tool, presenter, Diagram::txy, "txy",
           "Boiling and dew temperatures of a binary at one or several pressures",
           "jampot txy ethanol toluene --liquid ideal --pressure \"1, 2 bar\" --figure txy.svg");

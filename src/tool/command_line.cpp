@@ -2,10 +2,6 @@
 
 #include <fmt/format.h>
 
-#include <CLI/CLI.hpp>
-#include <algorithm>
-#include <sstream>
-
 #include "commands.hpp"
 #include "fault.hpp"
 #include "jampot/basis/error.hpp"
@@ -14,6 +10,7 @@
 #include "jampot/job/file_use.hpp"
 #include "jampot/version.hpp"
 #include "manual.hpp"
+#include "parser.hpp"
 #include "screen.hpp"
 
 namespace jampot::tool {
@@ -23,25 +20,24 @@ namespace {
 void demand_words(const std::vector<std::string>& words) {
   constexpr std::size_t longest = 4000, most = 1000;
   if (words.size() > most)
-    throw jampot::RequestError(fmt::format("{} words are too many; at most {} are read", words.size(), most));
+    throw RequestError(fmt::format("{} words are too many; at most {} are read", words.size(), most));
   for (std::size_t k = 0; k < words.size(); ++k) {
     const std::string& word = words[k];
     const std::string why =
         word.size() > longest ? fmt::format("it has {} characters; at most {} are read", word.size(), longest)
-                              : jampot::unreadable(word, jampot::Lines::one);
+                              : unreadable(word, Lines::one);
     if (!why.empty())
-      throw jampot::RequestError(
-          fmt::format("word {} of the command line, '{}': {}", k + 1, jampot::shortened(word, 40), why));
+      throw RequestError(
+          fmt::format("word {} of the command line, '{}': {}", k + 1, shortened(word, 40), why));
   }
 }
 
-// Of a command whose words have been parsed.
-jampot::FileUse file_use(const CLI::App& command) {
-  jampot::FileUse use;
-  for (const CLI::Option* option : command.get_options()) {
-    const bool writes = !option->get_lnames().empty() && jampot::writes_file(option->get_lnames().front());
-    for (const std::string& value : option->results()) {
-      const std::vector<std::string> files = writes ? std::vector{value} : jampot::files_in(value);
+FileUse file_use(const Command& command) {
+  FileUse use;
+  for (const Option& option : command.options) {
+    const bool writes = !option.is_argument() && writes_file(option.plain_name());
+    for (const std::string& value : option.given) {
+      const std::vector<std::string> files = writes ? std::vector{value} : files_in(value);
       auto& list = writes ? use.writes : use.reads;
       list.insert(list.end(), files.begin(), files.end());
     }
@@ -49,66 +45,52 @@ jampot::FileUse file_use(const CLI::App& command) {
   return use;
 }
 
-void add_help(CLI::App& tool, std::string& form) {
-  CLI::App* help = tool.add_subcommand(
-      "help", "Show this text, write it for man or for the completion of bash, or list all notices");
-  help->add_option("FORM", form, "text (default), a command, man, bash or notices")->type_name("");
-  help->callback([&tool, &form] {
-    const auto commands = tool.get_subcommands({});
-    const auto command = std::find_if(commands.begin(), commands.end(),
-                                      [&](const CLI::App* known) { return known->get_name() == form; });
-    if (command != commands.end()) {
-      print_out((*command)->help(tool.get_name()));
-    } else if (form == "man") {
-      print_out(manual_page(tool, jampot::version));
-    } else if (form == "bash") {
-      print_out(bash_completion(tool));
-    } else if (form == "notices") {
-      print_out(list_of_notices());
-    } else if (form != "text") {
-      std::vector<std::string> names{"text", "man", "bash", "notices"};
-      for (const CLI::App* known : commands) names.push_back(known->get_name());
-      throw jampot::RequestError(
-          fmt::format("help '{}': there is no such command.{}", form, jampot::did_you_mean(form, names)));
-    } else {
-      print_out(tool.get_formatter()->make_help(&tool, tool.get_name(), CLI::AppFormatMode::Normal));
-    }
-  });
+std::string help_in(const std::string& form, const Commands& commands, const Parser& parser) {
+  if (form == "text") return parser.help();
+  if (form == "man") return manual_page(commands, version);
+  if (form == "bash") return bash_completion(commands);
+  if (form == "notices") return list_of_notices();
+  std::vector<std::string> names{"text", "man", "bash", "notices"};
+  for (const Command& command : commands.list) {
+    if (command.name == form) return parser.help(form);
+    names.push_back(command.name);
+  }
+  throw RequestError(fmt::format("help '{}': there is no such command.{}", form, did_you_mean(form, names)));
 }
 
 }  // namespace
 
 int run(const std::vector<std::string>& words) {
   prepare_streams();
-  CLI::App tool{"Jam Pot: fit, predict and draw phase equilibria of polar solvent mixtures", "jampot"};
-  tool.set_version_flag("--version", std::string("jampot ") + jampot::version);
-  tool.require_subcommand(1);
-  tool.footer(
+  Commands commands;
+  commands.about = "Jam Pot: fit, predict and draw phase equilibria of polar solvent mixtures";
+  commands.footer =
       "Example (made-up data; writes into the folder jampot-demo):\n  jampot demo\n\n"
       "Every command explains itself: 'jampot COMMAND --help'. Quantities carry their unit (\"1.3 bar\",\n"
-      "\"20 to 80 by 5 degC\"). Exit status: 0 done, 1 cannot be done, 2 the request or a file is wrong.");
+      "\"20 to 80 by 5 degC\"). Exit status: 0 done, 1 cannot be done, 2 the request or a file is wrong.";
   ScreenPresenter screen;
-  add_calculations(tool, screen);
-  add_job(tool, screen);
-  add_demo(tool, screen);
+  add_calculations(commands, screen);
+  add_job(commands, screen);
+  add_demo(commands, screen);
   std::string form = "text";
-  add_help(tool, form);
-  tool.parse_complete_callback([&tool] {
-    for (const CLI::App* command : tool.get_subcommands()) jampot::demand_separate(file_use(*command));
-  });
+  Command& help = commands.add(
+      "help", "Show this text, write it for man or for the completion of bash, or list all notices");
+  help.option("FORM", form, "", "text (default), a command, man, bash or notices");
   try {
-    try {
-      demand_words(words);
-      tool.parse(std::vector<std::string>(words.rbegin(), words.rend()));  // as CLI11 wants them
-      return 0;
-    } catch (const CLI::Success& success) {  // help and version
-      std::ostringstream text;
-      tool.exit(success, text, text);
-      print_out(text.str());
+    demand_words(words);
+    Parser parser(commands, std::string("jampot ") + version);
+    help.run = [&] { print_out(help_in(form, commands, parser)); };
+    const Parser::Parsed parsed = parser.parse(words);
+    if (parsed.command == nullptr) {
+      print_out(parsed.text);
       return 0;
     }
+    if (parsed.command->expand) parsed.command->expand();
+    demand_separate(file_use(*parsed.command));
+    parsed.command->run();
+    return 0;
   } catch (...) {
-    const Fault fault = fault_of(std::current_exception(), tool, words);
+    const Fault fault = fault_of(std::current_exception());
     print_error(fmt::format("jampot: {}\n", fault.message));
     return fault.status;
   }

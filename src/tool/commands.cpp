@@ -2,7 +2,7 @@
 
 namespace jampot::tool {
 
-void add_calculations(CLI::App& tool, Presenter& presenter) {
+void add_calculations(Commands& tool, Presenter& presenter) {
   add_find(tool, presenter);
   add_substance(tool, presenter);
   add_saturation(tool, presenter);

@@ -15,30 +15,28 @@ struct ConsistencyWords {
 
 }  // namespace
 
-void add_consistency(CLI::App& tool, Presenter& presenter) {
+void add_consistency(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<ConsistencyWords>();
-  CLI::App* command =
-      tool.add_subcommand("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
+  Command& command =
+      tool.add("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
   command
-      ->add_option(
-          "FILE", words->files,
-          "Measured data with vapour analyses (docs/files.md); excess enthalpies beside them enter the "
-          "tests of isobaric data")
-      ->required()
-      ->type_name("FILE");
-  add_substance_files(*command, words->substance_files);
-  add_vapour(*command, words->vapour);
-  add_presentation(*command, words->presentation, true);
-  command->footer(
+      .option("FILE", words->files, "FILE",
+              "Measured data with vapour analyses (docs/files.md); excess enthalpies beside them enter the "
+              "tests of isobaric data")
+      .needed();
+  add_substance_files(command, words->substance_files);
+  add_vapour(command, words->vapour);
+  add_presentation(command, words->presentation, true);
+  command.footer =
       "Example ('jampot demo' writes the made-up data):\n  jampot consistency jampot-demo/mtbe-methanol.csv "
-      "--figure consistency.svg");
-  command->callback([words, &presenter] {
+      "--figure consistency.svg";
+  command.run = [words, &presenter] {
     const Presentation presentation = words->presentation.read();
     const auto bank = bank_with(words->substance_files);
     ConsistencyRequest request{read_measured_files(words->files, *bank)};
     request.vapour = words->vapour.choice(*bank);
     presenter.present(answer(study(request), {presentation.units}), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -42,25 +42,24 @@ Answer data(const DataOptions& options, const DisplayUnits& units) {
 
 }  // namespace
 
-void add_data(CLI::App& tool, Presenter& presenter) {
+void add_data(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<DataOptions>();
-  CLI::App* command = tool.add_subcommand(
-      "data", "What files of measured data hold; the same as CSV or ThermoML (docs/files.md)");
+  Command& command =
+      tool.add("data", "What files of measured data hold; the same as CSV or ThermoML (docs/files.md)");
   command
-      ->add_option("FILE", options->files, "Measured data: .csv, or ThermoML (.xml, .xml#NUMBER for one set)")
-      ->required()
-      ->type_name("FILE");
-  command->add_option("--out", options->out, "Write them anew: .csv (one set) or .xml (ThermoML)")
-      ->type_name("FILE");
-  add_substance_files(*command, options->substance_files);
-  add_presentation(*command, options->presentation, false);
-  command->footer(
+      .option("FILE", options->files, "FILE",
+              "Measured data: .csv, or ThermoML (.xml, .xml#NUMBER for one set)")
+      .needed();
+  command.option("--out", options->out, "FILE", "Write them anew: .csv (one set) or .xml (ThermoML)");
+  add_substance_files(command, options->substance_files);
+  add_presentation(command, options->presentation, false);
+  command.footer =
       "Example ('jampot demo' writes the made-up data):\n  jampot data jampot-demo/mtbe-methanol.csv --out "
-      "mtbe-methanol.xml");
-  command->callback([options, &presenter] {
+      "mtbe-methanol.xml";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(data(*options, presentation.units), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -163,13 +163,12 @@ DefineStudy define(const DefineOptions& options) {
 
 }  // namespace
 
-void add_define(CLI::App& tool, Presenter& presenter) {
+void add_define(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<DefineOptions>();
-  CLI::App* command =
-      tool.add_subcommand("define", "A substance of your own from its groups and what you know of it");
-  command->add_option("NAME", options->name, "Its name")->required()->type_name("");
+  Command& command = tool.add("define", "A substance of your own from its groups and what you know of it");
+  command.option("NAME", options->name, "", "Its name").needed();
   const auto add = [&](const char* name, std::string& target, const char* about, const char* type) {
-    command->add_option(name, target, about)->type_name(type);
+    command.option(name, target, type, about);
   };
   add("--groups", options->groups, "Groups: \"CH3=2, CH2=3, OH=1\", \"ring =CH=6\"; those of Joback and Reid",
       "LIST");
@@ -198,7 +197,7 @@ void add_define(CLI::App& tool, Presenter& presenter) {
   add("--unifac-lle-groups", options->unifac_lle_groups, "Subgroups of the liquid-liquid table", "LIST");
   add("--unifac-dortmund-groups", options->unifac_dortmund_groups, "Subgroups of modified UNIFAC (Dortmund)",
       "LIST");
-  command->add_flag("--non-volatile", options->non_volatile, "It stays in the liquid at any temperature");
+  command.flag("--non-volatile", options->non_volatile, "It stays in the liquid at any temperature");
   add("--uniquac-r", options->uniquac_r, "Volume parameter, where no UNIFAC groups are given", "NUMBER");
   add("--uniquac-q", options->uniquac_q, "Surface parameter, where no UNIFAC groups are given", "NUMBER");
   add("--mosced", options->mosced,
@@ -207,19 +206,19 @@ void add_define(CLI::App& tool, Presenter& presenter) {
       "NAME");
   add("--out", options->out, "Write it to this file, which --substance of the other commands reads",
       "FILE.substance.toml");
-  add_substance_files(*command, options->substance_files);
-  add_presentation(*command, options->presentation, true);
-  command->footer(
+  add_substance_files(command, options->substance_files);
+  add_presentation(command, options->presentation, true);
+  command.footer =
       "Example (what the estimates are worth, on a substance that is known):\n"
-      "  jampot define try --groups \"CH3=4, C=1, O=1\" --boiling-point \"55.2 degC\" --against MTBE");
-  command->callback([options, &presenter] {
+      "  jampot define try --groups \"CH3=4, C=1, O=1\" --boiling-point \"55.2 degC\" --against MTBE";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     const DefineStudy defined = define(*options);
     Answer told = answer(defined, {presentation.units, Basis::mole, presentation.draws()});
     if (!options->out.empty())
       told.files.emplace_back(options->out, substance_text(defined.defined, defined.known));
     presenter.present(std::move(told), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

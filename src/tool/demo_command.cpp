@@ -175,17 +175,16 @@ class Demo {
 
 }  // namespace
 
-void add_demo(CLI::App& tool, Presenter&) {
+void add_demo(Commands& tool, Presenter&) {
   auto options = std::make_shared<DemoOptions>();
-  CLI::App* command =
-      tool.add_subcommand("demo", "Run the made-up job: fits, diagrams, tables, all into one folder");
-  command->add_option("--out", options->out, "Folder to write to (default jampot-demo)")->type_name("FOLDER");
-  command->add_flag("--json", options->json, "One JSON object on standard output, and nothing else there");
-  command->footer("Example:\n  jampot demo --out jampot-demo");
-  command->callback([options] {
+  Command& command = tool.add("demo", "Run the made-up job: fits, diagrams, tables, all into one folder");
+  command.option("--out", options->out, "FOLDER", "Folder to write to (default jampot-demo)");
+  command.flag("--json", options->json, "One JSON object on standard output, and nothing else there");
+  command.footer = "Example:\n  jampot demo --out jampot-demo";
+  command.run = [options] {
     const Json answer = Demo(options->out, options->json).run();
     if (options->json) print_out(json_text(answer));
-  });
+  };
 }
 
 }  // namespace jampot::tool

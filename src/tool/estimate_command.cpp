@@ -7,6 +7,7 @@
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/files/known_words.hpp"
 #include "jampot/files/mosced_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/report/estimate.hpp"
@@ -65,7 +66,7 @@ EstimateRequest request_of(const EstimateCommand& options) {
     return request;
   }
   request.options.from = options.from;
-  request.options.form = parse_form(options.form);
+  request.options.form = read_form(options.form);
   if (!options.temperature.empty()) {
     const std::string& T = options.temperature;
     const auto ends =
@@ -97,58 +98,45 @@ MoscedRequest mosced_of(const EstimateCommand& options) {
 
 }  // namespace
 
-void add_estimate(CLI::App& tool, Presenter& presenter) {
+void add_estimate(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<EstimateCommand>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "estimate",
       "Pair parameters from a prediction (UNIFAC, MOSCED) or from two limiting activity coefficients");
   command
-      ->add_option("MIX", options->names,
-                   "Substances: name, alias, formula or CAS number; or those of one FILE.mixture.toml")
-      ->required()
-      ->type_name("NAME");
-  command->parse_complete_callback([options] { expand_names(options->names, options->substance_files); });
-  add_substance_files(*command, options->substance_files);
-  command
-      ->add_option("--model", options->model,
-                   "Whose parameters: wilson, nrtl (default), uniquac, margules or redlich-kister")
-      ->type_name("MODEL");
-  command->add_option("--from", options->from, "unifac (default), unifac-lle, unifac-dortmund or mosced")
-      ->type_name("MODEL");
-  command
-      ->add_option("--doubtful-groups", options->doubtful_groups,
-                   "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use")
-      ->type_name("WHAT");
-  command->add_option("--temperature", options->temperature, "Range to fit over (default \"25 to 100 degC\")")
-      ->type_name("RANGE");
-  command
-      ->add_option("--form", options->form, "Coefficients of the temperature dependence (default inverse_T)")
-      ->type_name("LIST");
-  command->add_option("--alpha", options->alpha, "Of NRTL (default 0.3)")->type_name("NUMBER");
-  command
-      ->add_option("--limits", options->limits,
-                   "Limiting activity coefficients to meet exactly: \"ethanol in water = 4.5, water in "
-                   "ethanol = 2.6\"")
-      ->type_name("LIST");
-  command
-      ->add_option("--mosced-from", options->mosced_data,
-                   "MOSCED parameters of one new substance from its limits: solute, solvent, T, gamma")
-      ->type_name("FILE.csv");
-  command->add_option("--molar-volume", options->molar_volume, "Of that substance, in cm3/mol")
-      ->type_name("NUMBER");
-  command->add_option("--induction", options->q, "Its parameter q: 1 (default), 0.9 for aromatic molecules")
-      ->type_name("NUMBER");
-  command->add_option("--out", options->out, "Write the parameters to this file")
-      ->type_name("FILE.pairs.toml");
-  add_presentation(*command, options->presentation, false);
-  command->footer(
+      .option("MIX", options->names, "NAME",
+              "Substances: name, alias, formula or CAS number; or those of one FILE.mixture.toml")
+      .needed();
+  command.expand = [options] { expand_names(options->names, options->substance_files); };
+  add_substance_files(command, options->substance_files);
+  command.option("--model", options->model, "MODEL",
+                 "Whose parameters: wilson, nrtl (default), uniquac, margules or redlich-kister");
+  command.option("--from", options->from, "MODEL", "unifac (default), unifac-lle, unifac-dortmund or mosced");
+  command.option("--doubtful-groups", options->doubtful_groups, "WHAT",
+                 "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use");
+  command.option("--temperature", options->temperature, "RANGE",
+                 "Range to fit over (default \"25 to 100 degC\")");
+  command.option("--form", options->form, "LIST",
+                 "Coefficients of the temperature dependence (default inverse_T)");
+  command.option("--alpha", options->alpha, "NUMBER", "Of NRTL (default 0.3)");
+  command.option("--limits", options->limits, "LIST",
+                 "Limiting activity coefficients to meet exactly: \"ethanol in water = 4.5, water in "
+                 "ethanol = 2.6\"");
+  command.option("--mosced-from", options->mosced_data, "FILE.csv",
+                 "MOSCED parameters of one new substance from its limits: solute, solvent, T, gamma");
+  command.option("--molar-volume", options->molar_volume, "NUMBER", "Of that substance, in cm3/mol");
+  command.option("--induction", options->q, "NUMBER",
+                 "Its parameter q: 1 (default), 0.9 for aromatic molecules");
+  command.option("--out", options->out, "FILE.pairs.toml", "Write the parameters to this file");
+  add_presentation(command, options->presentation, false);
+  command.footer =
       "Example:\n  jampot estimate ethanol toluene --model wilson --temperature \"60 to 110 degC\" --out "
-      "estimate.pairs.toml");
-  command->callback([options, &presenter] {
+      "estimate.pairs.toml";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(options->mosced_data.empty() ? estimate(*options) : answer(study(mosced_of(*options))),
                       presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

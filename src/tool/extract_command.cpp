@@ -31,35 +31,30 @@ ExtractRequest request_of(const ExtractWords& words) {
 
 }  // namespace
 
-void add_extract(CLI::App& tool, Presenter& presenter) {
+void add_extract(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<ExtractWords>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "extract", "Least solvent and stages of an extraction: name solute, carrier and solvent in this order");
   words->mixture.two_liquids = true;
-  add_mixture(*command, words->mixture, false);
-  add_feed(*command, words->feed);
-  command->add_option("--temperature", words->temperature, "Of all stages (default \"25 degC\")")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--raffinate", words->raffinate,
-                   "Fraction of the solute in the last raffinate, by --basis (default 0.01)")
-      ->type_name("NUMBER");
-  command
-      ->add_option("--solvent", words->solvent,
-                   "Amount for each amount of feed, by --basis (default 1.5 times the least)")
-      ->type_name("NUMBER");
-  command->add_option("--solvent-factor", words->solvent_factor, "Times the least solvent (default 1.5)")
-      ->type_name("NUMBER");
-  add_presentation(*command, words->presentation, true);
-  command->footer(
+  add_mixture(command, words->mixture, false);
+  add_feed(command, words->feed);
+  command.option("--temperature", words->temperature, "QUANTITY", "Of all stages (default \"25 degC\")");
+  command.option("--raffinate", words->raffinate, "NUMBER",
+                 "Fraction of the solute in the last raffinate, by --basis (default 0.01)");
+  command.option("--solvent", words->solvent, "NUMBER",
+                 "Amount for each amount of feed, by --basis (default 1.5 times the least)");
+  command.option("--solvent-factor", words->solvent_factor, "NUMBER",
+                 "Times the least solvent (default 1.5)");
+  add_presentation(command, words->presentation, true);
+  command.footer =
       "Example:\n  jampot extract \"acetic acid\" water \"ethyl acetate\" --feed \"acetic acid=0.2, "
       "water=0.8\" --basis "
-      "mass --raffinate 0.02 --figure extraction.svg");
-  command->callback([words, &presenter] {
+      "mass --raffinate 0.02 --figure extraction.svg";
+  command.run = [words, &presenter] {
     const Presentation presentation = words->presentation.read();
     ExtractAnswerOptions options{asked(presentation, words->mixture), {}};
     presenter.present(answer(study(request_of(*words)), options), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

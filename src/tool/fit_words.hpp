@@ -1,6 +1,5 @@
 #pragma once
 // The words that say what is fitted and how: of `regress` and `next`.
-#include <CLI/CLI.hpp>
 
 #include "jampot/regression/fit.hpp"
 #include "options.hpp"
@@ -23,6 +22,6 @@ struct FitWords {
   std::vector<DataSet> sets() const;
 };
 
-void add_fit_words(CLI::App& command, FitWords& words);
+void add_fit_words(Command& command, FitWords& words);
 
 }  // namespace jampot::tool

@@ -93,54 +93,43 @@ FlashRequest request_of(const FlashOptions& options) {
 
 }  // namespace
 
-void add_flash(CLI::App& tool, Presenter& presenter) {
+void add_flash(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<FlashOptions>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "flash",
       "Flash of a feed at given temperature, pressure, vapour fraction or heat duty: phases and amounts");
-  add_boiling_mixture(*command, options->mixture, options->condition);
-  command
-      ->add_option(
-          "--vapour-fraction", options->vapour_fraction,
-          "Share of the moles that is vapour, instead of --temperature or --pressure; a list or a range")
-      ->type_name("FRACTION");
-  command->add_flag("--adiabatic", options->adiabatic,
-                    "With the enthalpy of the feed, instead of --temperature: a feed let down to --pressure");
-  command
-      ->add_option("--duty", options->duty,
-                   "With the enthalpy of the feed and this heat: \"50 kW\", \"-200 kJ\"")
-      ->type_name("QUANTITY");
-  add_feed(*command, options->feed);
-  command->add_option("--feed-temperature", options->feed_temperature, "State of the feed, for the duty")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--feed-pressure", options->feed_pressure,
-                   "State of the feed (default: the pressure of the flash)")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--feed-vapour-fraction", options->feed_vapour_fraction,
-                   "State of the feed: 0 is a boiling liquid, 1 a vapour at its dew point")
-      ->type_name("FRACTION");
-  command
-      ->add_option(
-          "--reference-enthalpy", options->reference,
-          "Where enthalpies are zero: ideal-gas (default), liquid, either with \"at 0 degC\", or elements")
-      ->type_name("STATE");
-  command->add_flag("--together", options->together, "Step two ranges in pairs instead of all combinations");
-  command->add_flag("--working", options->working,
-                    "Write out the equations of the first result with its numbers");
-  add_presentation(*command, options->presentation, true);
-  command->footer(
+  add_boiling_mixture(command, options->mixture, options->condition);
+  command.option(
+      "--vapour-fraction", options->vapour_fraction, "FRACTION",
+      "Share of the moles that is vapour, instead of --temperature or --pressure; a list or a range");
+  command.flag("--adiabatic", options->adiabatic,
+               "With the enthalpy of the feed, instead of --temperature: a feed let down to --pressure");
+  command.option("--duty", options->duty, "QUANTITY",
+                 "With the enthalpy of the feed and this heat: \"50 kW\", \"-200 kJ\"");
+  add_feed(command, options->feed);
+  command.option("--feed-temperature", options->feed_temperature, "QUANTITY",
+                 "State of the feed, for the duty");
+  command.option("--feed-pressure", options->feed_pressure, "QUANTITY",
+                 "State of the feed (default: the pressure of the flash)");
+  command.option("--feed-vapour-fraction", options->feed_vapour_fraction, "FRACTION",
+                 "State of the feed: 0 is a boiling liquid, 1 a vapour at its dew point");
+  command.option(
+      "--reference-enthalpy", options->reference, "STATE",
+      "Where enthalpies are zero: ideal-gas (default), liquid, either with \"at 0 degC\", or elements");
+  command.flag("--together", options->together, "Step two ranges in pairs instead of all combinations");
+  command.flag("--working", options->working, "Write out the equations of the first result with its numbers");
+  add_presentation(command, options->presentation, true);
+  command.footer =
       "Example:\n"
       "  jampot flash methane propane n-hexane --liquid eos --vapour pr --feed \"methane=10 kmol/h, "
       "propane=20 kmol/h, n-hexane=30 kmol/h\" --feed-temperature \"60 degC\" --feed-pressure \"40 bar\" "
       "--pressure "
-      "\"10 bar\" --adiabatic");
-  command->callback([options, &presenter] {
+      "\"10 bar\" --adiabatic";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(answer(study(request_of(*options)), asked(presentation, options->mixture)),
                       presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -56,48 +56,41 @@ FugacityRequest request_of(const FugacityOptions& options) {
 
 }  // namespace
 
-void add_fugacity(CLI::App& tool, Presenter& presenter) {
+void add_fugacity(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<FugacityOptions>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "fugacity", "Fugacity coefficients, compressibility and volume roots from an equation of state");
   command
-      ->add_option("MIX", options->names,
-                   "Substances: name, alias, formula or CAS number; or one FILE.mixture.toml")
-      ->required()
-      ->type_name("NAME");
-  command->parse_complete_callback([options] { options->expand(); });
-  add_substance_files(*command, options->substance_files);
-  command->add_option("--vapour", options->equation, "Equation of state: pr (default), srk or pc-saft")
-      ->type_name("MODEL");
-  command->add_option("--compare", options->compare, "Repeat with these equations")->type_name("LIST");
-  command->add_option("--interactions", options->interactions, "k_ij of pairs: a table first, second, k_ij")
-      ->type_name("FILE.csv");
-  command->add_option("--temperature", options->temperature, "\"60 degC\", a list or a range")
-      ->type_name("QUANTITY");
-  command->add_option("--pressure", options->pressure, "\"10 bar\", a list or a range")
-      ->type_name("QUANTITY");
+      .option("MIX", options->names, "NAME",
+              "Substances: name, alias, formula or CAS number; or one FILE.mixture.toml")
+      .needed();
+  command.expand = [options] { options->expand(); };
+  add_substance_files(command, options->substance_files);
+  command.option("--vapour", options->equation, "MODEL", "Equation of state: pr (default), srk or pc-saft");
+  command.option("--compare", options->compare, "LIST", "Repeat with these equations");
+  command.option("--interactions", options->interactions, "FILE.csv",
+                 "k_ij of pairs: a table first, second, k_ij");
+  command.option("--temperature", options->temperature, "QUANTITY", "\"60 degC\", a list or a range");
+  command.option("--pressure", options->pressure, "QUANTITY", "\"10 bar\", a list or a range");
   command
-      ->add_option("--composition", options->compositions,
-                   "\"A=0.3, B=0.7\", the last may be left out; may be repeated")
-      ->type_name("TEXT")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-  command->add_option("--basis", options->basis, "Fractions of moles or mass: mole or mass")
-      ->type_name("BASIS");
-  command->add_flag("--translate", options->translated, "Translate the volumes of a cubic equation");
-  command->add_flag(
+      .option("--composition", options->compositions, "TEXT",
+              "\"A=0.3, B=0.7\", the last may be left out; may be repeated")
+      .repeated();
+  command.option("--basis", options->basis, "BASIS", "Fractions of moles or mass: mole or mass");
+  command.flag("--translate", options->translated, "Translate the volumes of a cubic equation");
+  command.flag(
       "--working", options->working,
       "Write out a, b, A, B, the cubic and its roots, or the packing fractions, for the first state");
-  add_presentation(*command, options->presentation, false);
-  command->footer(
+  add_presentation(command, options->presentation, false);
+  command.footer =
       "Example:\n"
       "  jampot fugacity propane n-hexane --composition propane=0.4 --temperature \"80 degC\" --pressure "
       "\"5, 10 bar\" "
-      "--compare srk,pc-saft --working");
-  command->callback([options, &presenter] {
+      "--compare srk,pc-saft --working";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(answer(study(request_of(*options))), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -57,42 +57,35 @@ GammaRequest request_of(const GammaOptions& options) {
 
 }  // namespace
 
-void add_gamma(CLI::App& tool, Presenter& presenter) {
+void add_gamma(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<GammaOptions>();
-  CLI::App* command =
-      tool.add_subcommand("gamma", "Activity coefficients: along a composition, at points, or limiting");
-  add_mixture(*command, options->mixture, false);
-  add_compare(*command, options->mixture);
-  command->add_option("--temperature", options->temperature, "\"60 degC\", a list or a range")
-      ->type_name("QUANTITY");
+  Command& command = tool.add("gamma", "Activity coefficients: along a composition, at points, or limiting");
+  add_mixture(command, options->mixture, false);
+  add_compare(command, options->mixture);
+  command.option("--temperature", options->temperature, "QUANTITY", "\"60 degC\", a list or a range");
   command
-      ->add_option("--composition", options->compositions,
-                   "\"A=0.3, B=0.7\"; may be repeated (default: the whole line of a binary)")
-      ->type_name("TEXT")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+      .option("--composition", options->compositions, "TEXT",
+              "\"A=0.3, B=0.7\"; may be repeated (default: the whole line of a binary)")
+      .repeated();
   command
-      ->add_option("--measured", options->measured,
-                   "Boiling points with their vapours, or with --limiting limits, laid over; may be repeated")
-      ->type_name("FILE")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-  command->add_option("--points", options->points, "Points along the composition (default 51)")
-      ->type_name("N");
-  command->add_flag("--limiting", options->limiting,
-                    "At infinite dilution, each solute in each solvent; --liquid mosced is possible too");
-  command->add_flag("--working", options->working,
-                    "Write out the calculation of the first point, equation by equation");
-  add_presentation(*command, options->presentation, true);
-  command->footer(
+      .option("--measured", options->measured, "FILE",
+              "Boiling points with their vapours, or with --limiting limits, laid over; may be repeated")
+      .repeated();
+  command.option("--points", options->points, "N", "Points along the composition (default 51)");
+  command.flag("--limiting", options->limiting,
+               "At infinite dilution, each solute in each solvent; --liquid mosced is possible too");
+  command.flag("--working", options->working,
+               "Write out the calculation of the first point, equation by equation");
+  add_presentation(command, options->presentation, true);
+  command.footer =
       "Example (which of two is the solute is spelt out):\n"
       "  jampot gamma ethanol water --liquid unifac --compare mosced --limiting --temperature \"30 to 90 by "
-      "10 degC\"");
-  command->callback([options, &presenter] {
+      "10 degC\"";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(answer(study(request_of(*options)), asked(presentation, options->mixture)),
                       presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

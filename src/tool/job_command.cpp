@@ -7,7 +7,7 @@
 
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"
-#include "job_folder.hpp"
+#include "jampot/job/folder.hpp"
 #include "options.hpp"
 #include "progress_line.hpp"
 #include "step_commands.hpp"
@@ -32,28 +32,31 @@ JobOutcome run_one(const JobOptions& options, const std::string& file) {
   return run_job(file, options.check, options.rules, commands, &progress);
 }
 
+JobOutcome run_all(const JobOptions& options, const std::vector<FoundJob>& found) {
+  Progress progress;
+  const ProgressLine line("jobs", progress);
+  return run_jobs(found, {options.check, options.threads, options.rules}, &progress);
+}
+
 }  // namespace
 
-void add_job(CLI::App& tool, Presenter& presenter) {
+void add_job(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<JobOptions>();
-  CLI::App* command =
-      tool.add_subcommand("job", "A whole piece of work in one file: data, fits, diagrams, report");
+  Command& command = tool.add("job", "A whole piece of work in one file: data, fits, diagrams, report");
   command
-      ->add_option(
-          "FILE", options->files,
-          "What is to be done (docs/files.md), in the folder of the file; several, or a folder of them: "
-          "a summary")
-      ->required()
-      ->type_name("FILE.job.toml");
-  command->add_flag("--check", options->check,
-                    "Validate it and list the steps and their files without running them");
-  command->add_flag("--allow-outside", options->rules.allow_outside,
-                    "Let the job write outside of its own folder");
-  command->add_option("--threads", options->threads, "How many cores are used, at most 256 (default: all)")
-      ->type_name("NUMBER");
-  add_presentation(*command, options->presentation, false);
-  command->footer("Example ('jampot demo' writes it):\n  jampot job jampot-demo/saltmarsh.job.toml");
-  command->callback([options, &presenter] {
+      .option("FILE", options->files, "FILE.job.toml",
+              "What is to be done (docs/files.md), in the folder of the file; several, or a folder of them: "
+              "a summary")
+      .needed();
+  command.flag("--check", options->check,
+               "Validate it and list the steps and their files without running them");
+  command.flag("--allow-outside", options->rules.allow_outside,
+               "Let the job write outside of its own folder");
+  command.option("--threads", options->threads, "NUMBER",
+                 "How many cores are used, at most 256 (default: all)");
+  add_presentation(command, options->presentation, false);
+  command.footer = "Example ('jampot demo' writes it):\n  jampot job jampot-demo/saltmarsh.job.toml";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     constexpr int most_threads = 256;
     if (options->threads < 0 || options->threads > most_threads)
@@ -65,11 +68,10 @@ void add_job(CLI::App& tool, Presenter& presenter) {
                     static_cast<std::size_t>(options->threads));
     std::error_code failed;
     const bool one = found.size() == 1 && !fs::is_directory(options->files.front(), failed);
-    const JobOutcome outcome = one ? run_one(*options, found.front().file)
-                                   : run_jobs(found, options->check, options->threads, options->rules);
+    const JobOutcome outcome = one ? run_one(*options, found.front().file) : run_all(*options, found);
     presenter.present(outcome.answer, presentation);
     outcome.throw_failures();
-  });
+  };
 }
 
 }  // namespace jampot::tool

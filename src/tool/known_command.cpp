@@ -14,19 +14,19 @@ struct KnownWords {
 
 }  // namespace
 
-void add_known(CLI::App& tool, Presenter& presenter) {
+void add_known(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<KnownWords>();
-  CLI::App* command = tool.add_subcommand(
-      "known", "What handbooks have about these substances, and what each model says of it");
-  add_mixture(*command, words->mixture, false);
-  command->add_flag("--rank", words->rank, "Rank the models by how they do on these facts");
-  add_presentation(*command, words->presentation, false);
-  command->footer("Example:\n  jampot known ethanol water --rank");
-  command->callback([words, &presenter] {
+  Command& command =
+      tool.add("known", "What handbooks have about these substances, and what each model says of it");
+  add_mixture(command, words->mixture, false);
+  command.flag("--rank", words->rank, "Rank the models by how they do on these facts");
+  add_presentation(command, words->presentation, false);
+  command.footer = "Example:\n  jampot known ethanol water --rank";
+  command.run = [words, &presenter] {
     const Presentation presentation = words->presentation.read();
     const KnownRequest request{words->mixture.spec()};
     presenter.present(answer(study(request), {{presentation.units}, words->rank}), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -24,43 +24,33 @@ std::string troff(const std::string& text) {
   return out;
 }
 
-bool shown(const CLI::Option& option) {
-  return !option.get_lnames().empty() && option.get_lnames().front() != "help";
-}
-
-std::string one_command(const CLI::App& command) {
-  std::string text =
-      fmt::format(".SS {}\n{}.\n", troff(command.get_name()), troff(command.get_description()));
-  for (const CLI::Option* option : command.get_options()) {
-    if (option->get_positional())
-      text +=
-          fmt::format(".TP\n.I {}\n{}\n", troff(option->get_name(true)), troff(option->get_description()));
+std::string one_command(const Command& command) {
+  std::string text = fmt::format(".SS {}\n{}.\n", troff(command.name), troff(command.about));
+  for (const Option& option : command.options) {
+    if (option.is_argument()) text += fmt::format(".TP\n.I {}\n{}\n", troff(option.name), troff(option.help));
   }
-  for (const CLI::Option* option : command.get_options()) {
-    if (!shown(*option)) continue;
-    const std::string type =
-        option->get_expected_max() == 0 ? "" : " \\fI" + troff(option->get_type_name()) + "\\fR";
-    text += fmt::format(".TP\n\\fB{}\\fR{}\n{}\n", troff("--" + option->get_lnames().front()), type,
-                        troff(option->get_description()));
+  for (const Option& option : command.options) {
+    if (option.is_argument()) continue;
+    const std::string type = option.is_flag() ? "" : " \\fI" + troff(option.type) + "\\fR";
+    text += fmt::format(".TP\n\\fB{}\\fR{}\n{}\n", troff(option.name), type, troff(option.help));
   }
-  if (!command.get_footer().empty()) text += fmt::format(".PP\n.nf\n{}\n.fi\n", troff(command.get_footer()));
+  if (!command.footer.empty()) text += fmt::format(".PP\n.nf\n{}\n.fi\n", troff(command.footer));
   return text;
 }
 
-bool wants_file(const CLI::Option& option) {
-  const std::string type = option.get_type_name();
-  return type.starts_with("FILE") || type == "FOLDER" || type == "LIST";
+bool wants_file(const Option& option) {
+  return option.type.starts_with("FILE") || option.type == "FOLDER" || option.type == "LIST";
 }
 
 }  // namespace
 
-std::string manual_page(const CLI::App& tool, const std::string& version) {
+std::string manual_page(const Commands& commands, const std::string& version) {
   std::string text = fmt::format(
       ".TH JAMPOT 1 \"\" \"jampot {}\" \"User Commands\"\n.SH NAME\njampot \\- {}\n.SH SYNOPSIS\n.B "
       "jampot\n.I "
       "COMMAND\n[\\fIARGUMENT\\fR...] [\\fIOPTION\\fR...]\n.SH DESCRIPTION\n{}\n.SH COMMANDS\n",
-      troff(version), troff(tool.get_description()), troff(tool.get_footer()));
-  for (const CLI::App* command : tool.get_subcommands({})) text += one_command(*command);
+      troff(version), troff(commands.about), troff(commands.footer));
+  for (const Command& command : commands.list) text += one_command(command);
   text +=
       ".SH EXIT STATUS\n.TP\n.B 0\ndone\n.TP\n.B 1\nthe calculation cannot be done; the message says "
       "why\n.TP\n.B "
@@ -68,21 +58,21 @@ std::string manual_page(const CLI::App& tool, const std::string& version) {
   return text;
 }
 
-std::string bash_completion(const CLI::App& tool) {
-  std::vector<std::string> commands;
+std::string bash_completion(const Commands& commands) {
+  std::vector<std::string> names;
   std::string cases, files;
-  for (const CLI::App* command : tool.get_subcommands({})) {
-    commands.push_back(command->get_name());
-    std::vector<std::string> options;
-    for (const CLI::Option* option : command->get_options()) {
-      for (const std::string& name : option->get_lnames()) {
-        options.push_back("--" + name);
-        if (wants_file(*option))
-          files += fmt::format("    {}:--{}) COMPREPLY=($(compgen -f -- \"$word\")); return ;;\n",
-                               command->get_name(), name);
-      }
+  for (const Command& command : commands.list) {
+    names.push_back(command.name);
+    std::vector<std::string> options{"--help"};
+    for (const Option& option : command.options) {
+      if (option.is_argument()) continue;
+      options.push_back(option.name);
+      options.insert(options.end(), option.aliases.begin(), option.aliases.end());
+      if (wants_file(option))
+        files += fmt::format("    {}:{}) COMPREPLY=($(compgen -f -- \"$word\")); return ;;\n", command.name,
+                             option.name);
     }
-    cases += fmt::format("    {}) words=\"{}\" ;;\n", command->get_name(), joined(options, " "));
+    cases += fmt::format("    {}) words=\"{}\" ;;\n", command.name, joined(options, " "));
   }
   return fmt::format(
       "# bash completion of jampot, made by 'jampot help bash'\n_jampot() {{\n"
@@ -95,7 +85,7 @@ std::string bash_completion(const CLI::App& tool) {
       "  case $word in\n    -*) COMPREPLY=($(compgen -W \"$words\" -- \"$word\")) ;;\n"
       "    *) COMPREPLY=($(compgen -f -- \"$word\")) ;;\n  esac\n}}\n"
       "complete -o filenames -F _jampot jampot\n",
-      joined(commands, " "), files, cases);
+      joined(names, " "), files, cases);
 }
 
 std::string list_of_notices() {

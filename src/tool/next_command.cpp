@@ -34,35 +34,29 @@ NextRequest request_of(const NextWords& words) {
 
 }  // namespace
 
-void add_next(CLI::App& tool, Presenter& presenter) {
+void add_next(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<NextWords>();
-  CLI::App* command = tool.add_subcommand("next", "What to measure next, so that something is known better");
-  add_fit_words(*command, words->fit);
-  command
-      ->add_option(
-          "--aim", words->aim,
-          "What is to be known better: azeotrope (default), limits, split, parameters, \"T at x=0.3\", or "
-          "models: which of two is right")
-      ->type_name("AIM");
-  command->add_option("--rival", words->rival, "Of the aim models: the other model")->type_name("MODEL");
-  command
-      ->add_option("--pressure", words->condition.pressure, "Where could be measured (default: as the data)")
-      ->type_name("LIST");
-  command
-      ->add_option("--temperature", words->condition.temperature,
-                   "Where could be measured (default: as the data); of the aim split its temperature")
-      ->type_name("LIST");
-  command->add_option("--batch", words->batch, "Plan so many measurements, one after the other (default 1)")
-      ->type_name("N");
-  command->add_option("--points", words->points, "Compositions tried (default 49)")->type_name("N");
-  add_presentation(*command, words->presentation, true);
-  command->footer(
+  Command& command = tool.add("next", "What to measure next, so that something is known better");
+  add_fit_words(command, words->fit);
+  command.option(
+      "--aim", words->aim, "AIM",
+      "What is to be known better: azeotrope (default), limits, split, parameters, \"T at x=0.3\", or "
+      "models: which of two is right");
+  command.option("--rival", words->rival, "MODEL", "Of the aim models: the other model");
+  command.option("--pressure", words->condition.pressure, "LIST",
+                 "Where could be measured (default: as the data)");
+  command.option("--temperature", words->condition.temperature, "LIST",
+                 "Where could be measured (default: as the data); of the aim split its temperature");
+  command.option("--batch", words->batch, "N", "Plan so many measurements, one after the other (default 1)");
+  command.option("--points", words->points, "N", "Compositions tried (default 49)");
+  add_presentation(command, words->presentation, true);
+  command.footer =
       "Example ('jampot demo' writes the made-up data):\n"
-      "  jampot next jampot-demo/mtbe-methanol.csv --aim azeotrope --batch 3 --figure next.svg");
-  command->callback([words, &presenter] {
+      "  jampot next jampot-demo/mtbe-methanol.csv --aim azeotrope --batch 3 --figure next.svg";
+  command.run = [words, &presenter] {
     const Presentation presentation = words->presentation.read();
     presenter.present(answer(study(request_of(*words)), {presentation.units}), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -14,29 +14,8 @@ namespace jampot::tool {
 
 namespace {
 
-// "x=0 to 0.1, y=60 to 70", in the units shown.
-Window parse_window(const std::string& text) {
-  Window window;
-  for (const std::string& piece : split(text, ',')) {
-    const std::size_t equals = piece.find('='), to = piece.find(" to ");
-    const std::string axis(trimmed(std::string_view(piece).substr(0, std::min(equals, piece.size()))));
-    std::optional<double> low, high;
-    if (equals != std::string::npos && to != std::string::npos && to > equals) {
-      low = parse_number(piece.substr(equals + 1, to - equals - 1));
-      high = parse_number(piece.substr(to + 4));
-    }
-    if (!low || !high || !(*high > *low) || (axis != "x" && axis != "y")) {
-      throw RequestError(fmt::format(
-          "--window '{}': expected the ends of the axes in the units shown, as in \"x=0 to 0.1, y=60 to 70\"",
-          text));
-    }
-    (axis == "x" ? window.x : window.y) = {*low, *high};
-  }
-  return window;
-}
-
 // Answers come in the units of the question: those of the conditions and of the feed.
-DisplayUnits units_of_question(const CLI::App* command) {
+DisplayUnits units_of_question(const Command* command) {
   DisplayUnits units;
   if (command == nullptr) return units;
   using Targets = std::vector<std::pair<Dimension, std::string*>>;
@@ -51,10 +30,10 @@ DisplayUnits units_of_question(const CLI::App* command) {
        {std::pair("--at", &temperature), std::pair("--temperature", &temperature),
         std::pair("--pressure", &pressure), std::pair("--feed", &feed), std::pair("--amount", &feed),
         std::pair("--duty", &duty)}) {
-    const CLI::Option* const option = command->get_option_no_throw(name);
-    if (option == nullptr || option->results().empty()) continue;
+    const Option* const option = command->find(name);
+    if (option == nullptr || option->given.empty()) continue;
     for (const auto& [dimension, target] : *targets) {
-      if (auto unit = unit_in(option->results().front(), dimension)) *target = *unit;
+      if (auto unit = unit_in(option->given.front(), dimension)) *target = *unit;
     }
   }
   return units;
@@ -84,139 +63,106 @@ Presentation PresentationOptions::read() const {
   return presentation;
 }
 
-void add_presentation(CLI::App& command, PresentationOptions& options, bool draws) {
+void add_presentation(Command& command, PresentationOptions& options, bool draws) {
   options.command = &command;
-  command.add_flag("--json", options.json,
-                   "One JSON object on standard output, in SI, and nothing else there");
-  command.add_option("--csv", options.csv, "Write the tables to this file")->type_name("FILE");
-  command.add_option("--xlsx", options.xlsx, "Write the tables to this workbook, with a sheet of sources")
-      ->type_name("FILE");
-  command.add_option("--units", options.units, "Units of the answer, as in \"bar, K\"")->type_name("LIST");
-  command
-      .add_option(
-          "--expect", options.expected,
-          "A reference table laid beside the results: columns named as in the tables, with units; several "
-          "tables parted by an empty line")
-      ->type_name("FILE.csv");
+  command.flag("--json", options.json, "One JSON object on standard output, in SI, and nothing else there");
+  command.option("--csv", options.csv, "FILE", "Write the tables to this file");
+  command.option("--xlsx", options.xlsx, "FILE",
+                 "Write the tables to this workbook, with a sheet of sources");
+  command.option("--units", options.units, "LIST", "Units of the answer, as in \"bar, K\"");
+  command.option(
+      "--expect", options.expected, "FILE.csv",
+      "A reference table laid beside the results: columns named as in the tables, with units; several "
+      "tables parted by an empty line");
   if (draws) {
-    command.add_option("--figure", options.figure, "Draw into this file: .svg, .png or .pdf")
-        ->type_name("FILE");
-    command.add_option("--window", options.window, "Part of the figure: \"x=0 to 0.1, y=60 to 70\"")
-        ->type_name("TEXT");
-    command.add_option("--plot", options.plot, "Draw two columns of the tables: \"T against x(water)\"")
-        ->type_name("TEXT");
+    command.option("--figure", options.figure, "FILE", "Draw into this file: .svg, .png or .pdf");
+    command.option("--window", options.window, "TEXT", "Part of the figure: \"x=0 to 0.1, y=60 to 70\"");
+    command.option("--plot", options.plot, "TEXT", "Draw two columns of the tables: \"T against x(water)\"");
   }
 }
 
-void add_mixture(CLI::App& command, MixtureOptions& options, bool binary) {
-  auto* names = command.add_option(
-      "MIX", options.names, "Substances: name, alias, formula or CAS number; or one FILE.mixture.toml");
-  names->required()->type_name("NAME");
+void add_mixture(Command& command, MixtureOptions& options, bool binary) {
+  Option& names = command
+                      .option("MIX", options.names, "NAME",
+                              "Substances: name, alias, formula or CAS number; or one FILE.mixture.toml")
+                      .needed();
   options.binary = binary;
-  command.parse_complete_callback([&options] { options.expand(); });
+  command.expand = [&options] { options.expand(); };
   if (binary) {
-    names->expected(1, 2);
-    command.add_option("--first", options.first, "The substance on the axis (default: the one named first)")
-        ->type_name("NAME");
+    names.between(1, 2);
+    command.option("--first", options.first, "NAME",
+                   "The substance on the axis (default: the one named first)");
   }
   add_substance_files(command, options.substance_files);
+  command.option(
+      "--liquid", options.liquid, "MODEL",
+      fmt::format("Liquid model: {}{}; best (default: that of the parameters, "
+                  "else best: published pairs, pairs fitted to handbook facts, or the prediction that does "
+                  "best on these). The table of unifac-dortmund holds {}",
+                  joined(liquid_model_names(), ", "), options.two_liquids ? "" : ", eos",
+                  extent_of(UnifacTable::dortmund).text()));
   command
-      .add_option(
-          "--liquid", options.liquid,
-          fmt::format(
-              "Liquid model: {}{}; best (default: that of the parameters, "
-              "else best: published pairs, pairs fitted to handbook facts, or the prediction that does "
-              "best on these). The table of unifac-dortmund holds {}",
-              joined(liquid_model_names(), ", "), options.two_liquids ? "" : ", eos",
-              extent_of(UnifacTable::dortmund).text()))
-      ->type_name("MODEL");
-  command.add_option("--parameters", options.parameter_files, "Pair parameters; may be repeated")
-      ->type_name("FILE.pairs.toml")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+      .option("--parameters", options.parameter_files, "FILE.pairs.toml", "Pair parameters; may be repeated")
+      .repeated();
+  command.option(
+      "--missing-pairs", options.missing_pairs, "WHAT",
+      "A pair that nothing is known of: refuse (default), known (fitted to its handbook facts now, else "
+      "estimated), estimate from a prediction, or ideal");
+  command.option("--doubtful-groups", options.doubtful_groups, "WHAT",
+                 "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use");
+  command.option("--estimate-from", options.estimate_from, "MODEL",
+                 "What estimates are fitted to: unifac (default), unifac-lle, unifac-dortmund, mosced");
+  command.option("--estimate-range", options.estimate_range, "RANGE",
+                 "Over which temperatures (default \"25 to 100 degC\")");
   command
-      .add_option(
-          "--missing-pairs", options.missing_pairs,
-          "A pair that nothing is known of: refuse (default), known (fitted to its handbook facts now, else "
-          "estimated), estimate from a prediction, or ideal")
-      ->type_name("WHAT");
-  command
-      .add_option("--doubtful-groups", options.doubtful_groups,
-                  "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use")
-      ->type_name("WHAT");
-  command
-      .add_option("--estimate-from", options.estimate_from,
-                  "What estimates are fitted to: unifac (default), unifac-lle, unifac-dortmund, mosced")
-      ->type_name("MODEL");
-  command
-      .add_option("--estimate-range", options.estimate_range,
-                  "Over which temperatures (default \"25 to 100 degC\")")
-      ->type_name("RANGE");
-  command
-      .add_option("--label", options.labels,
-                  "A short name for tables and figures: \"ethyl acetate=EA\"; may be repeated")
-      ->type_name("NAME=LABEL")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-  command.add_option("--basis", options.basis, "Fractions of moles or mass, in and out: mole or mass")
-      ->type_name("BASIS");
+      .option("--label", options.labels, "NAME=LABEL",
+              "A short name for tables and figures: \"ethyl acetate=EA\"; may be repeated")
+      .repeated();
+  command.option("--basis", options.basis, "BASIS", "Fractions of moles or mass, in and out: mole or mass");
 }
 
-void add_substance_files(CLI::App& command, std::vector<std::string>& files) {
-  command.add_option("--substance", files, "A substance of your own, written by define; may be repeated")
-      ->type_name("FILE.substance.toml")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+void add_substance_files(Command& command, std::vector<std::string>& files) {
+  command
+      .option("--substance", files, "FILE.substance.toml",
+              "A substance of your own, written by define; may be repeated")
+      .repeated();
 }
 
-void add_compare(CLI::App& command, MixtureOptions& options) {
-  command
-      .add_option("--compare", options.compare,
-                  "Repeat with these models or pair files and show all side by side: \"ideal, unifac\"")
-      ->type_name("LIST");
+void add_compare(Command& command, MixtureOptions& options) {
+  command.option("--compare", options.compare, "LIST",
+                 "Repeat with these models or pair files and show all side by side: \"ideal, unifac\"");
 }
 
-void add_vapour(CLI::App& command, VapourWords& options) {
-  command
-      .add_option(
-          "--vapour", options.model,
-          fmt::format(
-              "Vapour model: {} (default ideal); with --liquid eos the equation of state of both phases",
-              joined(vapour_model_names(), ", ")))
-      ->type_name("MODEL");
-  command.add_option("--interactions", options.interactions, "k_ij of pairs: a table first, second, k_ij")
-      ->type_name("FILE.csv");
-  command
-      .add_option("--saturation-fugacity", options.saturation_fugacity,
-                  "Fugacity coefficient of the pure saturated vapours: on or off (default: on unless the "
-                  "vapour is ideal)")
-      ->type_name("SWITCH");
-  command
-      .add_option("--poynting", options.poynting,
-                  "Poynting factor: on or off (default: on unless the vapour is ideal)")
-      ->type_name("SWITCH");
-  command.add_flag("--translate", options.translated,
-                   "Translate the volumes of a cubic equation so that liquid densities come out better");
+void add_vapour(Command& command, VapourWords& options) {
+  command.option(
+      "--vapour", options.model, "MODEL",
+      fmt::format("Vapour model: {} (default ideal); with --liquid eos the equation of state of both phases",
+                  joined(vapour_model_names(), ", ")));
+  command.option("--interactions", options.interactions, "FILE.csv",
+                 "k_ij of pairs: a table first, second, k_ij");
+  command.option("--saturation-fugacity", options.saturation_fugacity, "SWITCH",
+                 "Fugacity coefficient of the pure saturated vapours: on or off (default: on unless the "
+                 "vapour is ideal)");
+  command.option("--poynting", options.poynting, "SWITCH",
+                 "Poynting factor: on or off (default: on unless the vapour is ideal)");
+  command.flag("--translate", options.translated,
+               "Translate the volumes of a cubic equation so that liquid densities come out better");
 }
 
-void add_non_volatile(CLI::App& command, std::vector<std::string>& names) {
+void add_non_volatile(Command& command, std::vector<std::string>& names) {
   command
-      .add_option("--non-volatile", names,
-                  "A substance that stays in the liquid, as a sugar does; may be repeated")
-      ->type_name("NAME")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+      .option("--non-volatile", names, "NAME",
+              "A substance that stays in the liquid, as a sugar does; may be repeated")
+      .repeated();
 }
 
-void add_henry(CLI::App& command, std::vector<std::string>& constants) {
+void add_henry(Command& command, std::vector<std::string>& constants) {
   command
-      .add_option("--henry", constants,
-                  "Henry's constant of a gas: \"carbon dioxide in water = 1640 bar at 25 degC, 2360 bar at "
-                  "40 degC\"; may be "
-                  "repeated")
-      ->type_name("TEXT")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+      .option("--henry", constants, "TEXT",
+              "Henry's constant of a gas: \"carbon dioxide in water = 1640 bar at 25 degC, 2360 bar at "
+              "40 degC\"; may be "
+              "repeated")
+      .repeated();
 }
 
 AnswerOptions asked(const Presentation& presentation, const MixtureOptions& options) {
@@ -231,28 +177,6 @@ MixtureOptions expand_names(std::vector<std::string>& names, std::vector<std::st
   names = options.names;
   substance_files = options.substance_files;
   return options;
-}
-
-void repeatable(CLI::Option* option) {
-  option->expected(1)->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-}
-
-std::vector<Coefficient> parse_form(const std::string& text) {
-  std::vector<std::string> names;
-  for (const Coefficient coefficient : all_coefficients) names.emplace_back(name_of(coefficient));
-  std::vector<Coefficient> form;
-  for (const std::string& piece : split(text, ',')) {
-    const auto found = std::find(names.begin(), names.end(), piece);
-    if (found == names.end()) {
-      throw RequestError(fmt::format("--form: '{}' is not a coefficient; there are {}.{}", piece,
-                                     joined(names, ", "), did_you_mean(piece, names)));
-    }
-    form.push_back(static_cast<Coefficient>(found - names.begin()));
-    if (std::count(form.begin(), form.end(), form.back()) > 1) {
-      throw RequestError(fmt::format("--form names '{}' twice", piece));
-    }
-  }
-  return form;
 }
 
 const std::vector<std::string>& FeedOptions::all() const {
@@ -271,26 +195,22 @@ Feed FeedOptions::read(const std::vector<Substance>& substances, const std::stri
   return read(all().front(), substances, basis);
 }
 
-void add_feed(CLI::App& command, FeedOptions& options) {
+void add_feed(Command& command, FeedOptions& options) {
   command
-      .add_option("--feed", options.texts,
-                  "\"A=1000 kg/h, B=500 kg/h\", moles or mass by their unit; or fractions by --basis")
-      ->type_name("TEXT")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-  command.add_option("--amount", options.amount, "Of a feed given in fractions, the whole: \"1500 kg/h\"")
-      ->type_name("QUANTITY");
+      .option("--feed", options.texts, "TEXT",
+              "\"A=1000 kg/h, B=500 kg/h\", moles or mass by their unit; or fractions by --basis")
+      .repeated();
+  command.option("--amount", options.amount, "QUANTITY",
+                 "Of a feed given in fractions, the whole: \"1500 kg/h\"");
 }
 
-void add_condition(CLI::App& command, Condition& condition) {
-  command
-      .add_option("--pressure", condition.pressure, "\"1 atm\", \"1, 2, 4 bar\" or \"0.5 to 2 by 0.5 bar\"")
-      ->type_name("QUANTITY");
-  command.add_option("--temperature", condition.temperature, "\"60 degC\", a list or a range")
-      ->type_name("QUANTITY");
+void add_condition(Command& command, Condition& condition) {
+  command.option("--pressure", condition.pressure, "QUANTITY",
+                 "\"1 atm\", \"1, 2, 4 bar\" or \"0.5 to 2 by 0.5 bar\"");
+  command.option("--temperature", condition.temperature, "QUANTITY", "\"60 degC\", a list or a range");
 }
 
-void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& condition) {
+void add_boiling_mixture(Command& command, MixtureOptions& options, Condition& condition) {
   add_mixture(command, options, false);
   add_vapour(command, options.vapour);
   add_non_volatile(command, options.non_volatile);

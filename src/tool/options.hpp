@@ -1,10 +1,10 @@
 #pragma once
 // Options that mean the same in every command, and how they become a mixture.
-#include <CLI/CLI.hpp>
 #include <memory>
 #include <string>
 #include <vector>
 
+#include "command.hpp"
 #include "jampot/files/mixture_words.hpp"
 #include "jampot/phase/feed.hpp"
 #include "jampot/report/presentation.hpp"
@@ -15,22 +15,22 @@ namespace jampot::tool {
 struct PresentationOptions {
   bool json = false;
   std::string csv, xlsx, figure, units, window, plot, expected;
-  const CLI::App* command = nullptr;  ///< whose conditions are asked for in units of their own
+  const Command* command = nullptr;  ///< whose conditions are asked for in units of their own
   /// @throws RequestError for a unit or a figure's ending that is not known
   Presentation read() const;
 };
 
 /// Adds --json, --csv, --xlsx, --units, --expect and, where the command draws, --figure.
-void add_presentation(CLI::App& command, PresentationOptions& options, bool draws);
+void add_presentation(Command& command, PresentationOptions& options, bool draws);
 
-void add_substance_files(CLI::App& command, std::vector<std::string>& files);
+void add_substance_files(Command& command, std::vector<std::string>& files);
 
 /// Adds --non-volatile.
-void add_non_volatile(CLI::App& command, std::vector<std::string>& names);
+void add_non_volatile(Command& command, std::vector<std::string>& names);
 /// Adds --henry.
-void add_henry(CLI::App& command, std::vector<std::string>& constants);
+void add_henry(Command& command, std::vector<std::string>& constants);
 /// Adds --vapour, --interactions, --saturation-fugacity, --poynting and --translate.
-void add_vapour(CLI::App& command, VapourWords& options);
+void add_vapour(Command& command, VapourWords& options);
 
 /// A mixture as it is asked for, and the basis of its fractions.
 struct MixtureOptions : MixtureWords {
@@ -52,16 +52,10 @@ AnswerOptions asked(const Presentation& presentation, const MixtureOptions& opti
 /// @returns what the file says beside them
 MixtureOptions expand_names(std::vector<std::string>& names, std::vector<std::string>& substance_files);
 
-void add_mixture(CLI::App& command, MixtureOptions& options, bool binary);
+void add_mixture(Command& command, MixtureOptions& options, bool binary);
 /// Adds --compare.
 /// The same words choose a vapour or an equation of state for both phases: "srk", "pr", "pc-saft", "virial".
-void add_compare(CLI::App& command, MixtureOptions& options);
-
-/// "constant, inverse_T": coefficients of a temperature dependence. @throws RequestError naming them
-std::vector<Coefficient> parse_form(const std::string& text);
-
-/// An option that may be given several times, one value each.
-void repeatable(CLI::Option* option);
+void add_compare(Command& command, MixtureOptions& options);
 
 struct FeedOptions {
   std::vector<std::string> texts;
@@ -75,15 +69,15 @@ struct FeedOptions {
   Feed read(const std::vector<Substance>& substances, const std::string& basis) const;
 };
 /// Adds --feed and --amount.
-void add_feed(CLI::App& command, FeedOptions& options);
+void add_feed(Command& command, FeedOptions& options);
 
 struct Condition {
   std::string temperature, pressure;
 };
-void add_condition(CLI::App& command, Condition& condition);
+void add_condition(Command& command, Condition& condition);
 /// A mixture of any number of substances with its vapour, gases after Henry's law, comparisons, and a
 /// condition.
-void add_boiling_mixture(CLI::App& command, MixtureOptions& options, Condition& condition);
+void add_boiling_mixture(Command& command, MixtureOptions& options, Condition& condition);
 
 Held read_held(const Condition& condition);
 

@@ -124,41 +124,30 @@ Answer pairs(const PairsOptions& options, const Presentation& presentation) {
 
 }  // namespace
 
-void add_pairs(CLI::App& tool, Presenter& presenter) {
+void add_pairs(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<PairsOptions>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "pairs", "Before anything is calculated: which pair parameters would be used, and what is missing");
-  add_mixture(*command, options->mixture, false);
-  command
-      ->add_option("--show-in", options->show_in,
-                   "Unit of the values: K (default), J/mol, cal/mol, or 1 for the term itself")
-      ->type_name("UNIT");
-  command
-      ->add_option("--temperature", options->temperature,
-                   "At which terms that depend on T are shown (default 25 degC)")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--given", options->given,
-                   "A set from print to convert: \"lambda_12=291.27 cal/mol, lambda_21=1448.01 cal/mol\"")
-      ->type_name("LIST");
-  command
-      ->add_option("--molar-volumes", options->molar_volumes,
-                   "Those stated with it, in cm3/mol: \"74.05, 18.07\"")
-      ->type_name("LIST");
-  command
-      ->add_option("--export", options->export_in,
-                   "What is used as formulas of T, for another program or for print: in K, J/mol, cal/mol, "
-                   "or 1 for the "
-                   "term itself")
-      ->type_name("UNIT");
-  command->add_option("--out", options->out, "Write what is used (or given) to this file")
-      ->type_name("FILE.pairs.toml");
-  add_presentation(*command, options->presentation, false);
-  command->footer("Example:\n  jampot pairs acetone methanol water --show-in cal/mol");
-  command->callback([options, &presenter] {
+  add_mixture(command, options->mixture, false);
+  command.option("--show-in", options->show_in, "UNIT",
+                 "Unit of the values: K (default), J/mol, cal/mol, or 1 for the term itself");
+  command.option("--temperature", options->temperature, "QUANTITY",
+                 "At which terms that depend on T are shown (default 25 degC)");
+  command.option("--given", options->given, "LIST",
+                 "A set from print to convert: \"lambda_12=291.27 cal/mol, lambda_21=1448.01 cal/mol\"");
+  command.option("--molar-volumes", options->molar_volumes, "LIST",
+                 "Those stated with it, in cm3/mol: \"74.05, 18.07\"");
+  command.option("--export", options->export_in, "UNIT",
+                 "What is used as formulas of T, for another program or for print: in K, J/mol, cal/mol, "
+                 "or 1 for the "
+                 "term itself");
+  command.option("--out", options->out, "FILE.pairs.toml", "Write what is used (or given) to this file");
+  add_presentation(command, options->presentation, false);
+  command.footer = "Example:\n  jampot pairs acetone methanol water --show-in cal/mol";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(pairs(*options, presentation), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -66,49 +66,41 @@ PointsRequest request_of(const PointOptions& options, bool bubble) {
   return request;
 }
 
-void add_one(CLI::App& tool, Presenter& presenter, const std::string& name, bool bubble,
+void add_one(Commands& tool, Presenter& presenter, const std::string& name, bool bubble,
              const std::string& about, const std::string& example) {
   auto options = std::make_shared<PointOptions>();
-  CLI::App* command = tool.add_subcommand(name, about);
-  add_boiling_mixture(*command, options->mixture, options->condition);
+  Command& command = tool.add(name, about);
+  add_boiling_mixture(command, options->mixture, options->condition);
   command
-      ->add_option(
-          "--composition", options->compositions,
-          "\"A=0.3, B=0.7\", the last may be left out; or a CSV file with x1, x2 ...; may be repeated")
-      ->type_name("TEXT")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+      .option("--composition", options->compositions, "TEXT",
+              "\"A=0.3, B=0.7\", the last may be left out; or a CSV file with x1, x2 ...; may be repeated")
+      .repeated();
   if (bubble) {
     command
-        ->add_option(
-            "--measured", options->measured,
-            "Measured data laid over, with deviations; without --composition at their own conditions")
-        ->type_name("FILE")
-        ->expected(1)
-        ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
+        .option("--measured", options->measured, "FILE",
+                "Measured data laid over, with deviations; without --composition at their own conditions")
+        .repeated();
   }
-  command
-      ->add_option("--slice", options->slice,
-                   "Of three: hold one fraction and vary the others, \"water=0.1\"")
-      ->type_name("NAME=FRACTION");
-  command->add_option("--points", options->points, "Points of a slice (default 21)")->type_name("N");
-  command->add_flag("--working", options->working,
-                    "Write out the calculation of the first point, equation by equation");
-  add_presentation(*command, options->presentation, true);
-  command->footer("Example:\n  " + example);
-  command->callback([options, bubble, &presenter] {
+  command.option("--slice", options->slice, "NAME=FRACTION",
+                 "Of three: hold one fraction and vary the others, \"water=0.1\"");
+  command.option("--points", options->points, "N", "Points of a slice (default 21)");
+  command.flag("--working", options->working,
+               "Write out the calculation of the first point, equation by equation");
+  add_presentation(command, options->presentation, true);
+  command.footer = "Example:\n  " + example;
+  command.run = [options, bubble, &presenter] {
     const Presentation presentation = options->presentation.read();
     PointsRequest request = request_of(*options, bubble);
     presenter.present(
         answer(bubble ? study(BubbleRequest{std::move(request)}) : study(DewRequest{std::move(request)}),
                asked(presentation, options->mixture)),
         presentation);
-  });
+  };
 }
 
 }  // namespace
 
-void add_bubble_and_dew(CLI::App& tool, Presenter& presenter) {
+void add_bubble_and_dew(Commands& tool, Presenter& presenter) {
   add_one(tool, presenter, "bubble", true,
           "Where a liquid begins to boil: T at P or P at T, with the vapour it gives",
           "jampot bubble ethanol acetone toluene --liquid ideal --composition \"ethanol=0.3, acetone=0.3\" "

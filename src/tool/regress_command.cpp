@@ -47,30 +47,27 @@ Answer regress(const RegressOptions& options, const Presentation& presentation, 
 
 }  // namespace
 
-void add_regress(CLI::App& tool, Presenter& presenter) {
+void add_regress(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<RegressOptions>();
-  CLI::App* command = tool.add_subcommand("regress", "Fit pair parameters to measured equilibria");
-  add_fit_words(*command, options->fit);
-  command->add_option("--folds", options->folds, "Of the cross validation when models are ranked (default 5)")
-      ->type_name("N");
-  command->add_option("--report", options->report, "Write a page on the fit, with its figures: .md or .html")
-      ->type_name("FILE");
-  command
-      ->add_option("--picture", options->picture,
-                   "What --figure draws: residuals against composition (default), temperature, pressure or "
-                   "order; normal, "
-                   "parity, parameters")
-      ->type_name("KIND");
-  command->add_option("--out", options->out, "Write the parameters to this file")
-      ->type_name("FILE.pairs.toml");
-  add_presentation(*command, options->presentation, true);
-  command->footer(
+  Command& command = tool.add("regress", "Fit pair parameters to measured equilibria");
+  add_fit_words(command, options->fit);
+  command.option("--folds", options->folds, "N",
+                 "Of the cross validation when models are ranked (default 5)");
+  command.option("--report", options->report, "FILE",
+                 "Write a page on the fit, with its figures: .md or .html");
+  command.option("--picture", options->picture, "KIND",
+                 "What --figure draws: residuals against composition (default), temperature, pressure or "
+                 "order; normal, "
+                 "parity, parameters");
+  command.option("--out", options->out, "FILE.pairs.toml", "Write the parameters to this file");
+  add_presentation(command, options->presentation, true);
+  command.footer =
       "Example ('jampot demo' writes the made-up data):\n"
-      "  jampot regress jampot-demo/mtbe-methanol.csv --out mtbe-methanol.pairs.toml --figure residuals.svg");
-  command->callback([options, &presenter] {
+      "  jampot regress jampot-demo/mtbe-methanol.csv --out mtbe-methanol.pairs.toml --figure residuals.svg";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(regress(*options, presentation, presenter.shows_progress()), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

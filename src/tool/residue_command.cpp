@@ -52,39 +52,33 @@ ResidueRequest request_of(const ResidueCommandOptions& options, bool draws) {
 
 }  // namespace
 
-void add_residue(CLI::App& tool, Presenter& presenter) {
+void add_residue(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<ResidueCommandOptions>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "residue", "Residue curve map of three substances: curves, azeotropes, boundaries, two liquids");
-  add_mixture(*command, options->mixture, false);
-  add_vapour(*command, options->mixture.vapour);
-  add_compare(*command, options->mixture);
-  command->add_option("--pressure", options->pressure, "\"1 atm\"")->type_name("QUANTITY");
+  add_mixture(command, options->mixture, false);
+  add_vapour(command, options->mixture.vapour);
+  add_compare(command, options->mixture);
+  command.option("--pressure", options->pressure, "QUANTITY", "\"1 atm\"");
+  command.option("--curves", options->curves, "N",
+                 "How many curves are spread over the triangle (default 25)");
   command
-      ->add_option("--curves", options->curves, "How many curves are spread over the triangle (default 25)")
-      ->type_name("N");
-  repeatable(
-      command
-          ->add_option("--through", options->through, "The curve through this composition; may be repeated")
-          ->type_name("COMPOSITION"));
-  add_feed(*command, options->feed);
-  command
-      ->add_option("--decanter", options->decanter,
-                   "Temperature at which liquids are parted (default: at boiling)")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--isotherms", options->isotherms,
-                   "Lines of these boiling temperatures: \"60 to 100 by 5 degC\"")
-      ->type_name("QUANTITY");
-  command->add_option("--tie-lines", options->tie_lines, "How many tie lines are drawn (default 12)")
-      ->type_name("N");
-  add_triangle(*command, options->triangle, residue_layers());
-  command->add_flag("--working", options->working, "Write out the first azeotrope, equation by equation");
-  add_presentation(*command, options->presentation, true);
-  command->footer(
+      .option("--through", options->through, "COMPOSITION",
+              "The curve through this composition; may be repeated")
+      .repeated();
+  add_feed(command, options->feed);
+  command.option("--decanter", options->decanter, "QUANTITY",
+                 "Temperature at which liquids are parted (default: at boiling)");
+  command.option("--isotherms", options->isotherms, "QUANTITY",
+                 "Lines of these boiling temperatures: \"60 to 100 by 5 degC\"");
+  command.option("--tie-lines", options->tie_lines, "N", "How many tie lines are drawn (default 12)");
+  add_triangle(command, options->triangle, residue_layers());
+  command.flag("--working", options->working, "Write out the first azeotrope, equation by equation");
+  add_presentation(command, options->presentation, true);
+  command.footer =
       "Example:\n"
-      "  jampot residue acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --figure map.svg");
-  command->callback([options, &presenter] {
+      "  jampot residue acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --figure map.svg";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     ResidueRequest request = request_of(*options, presentation.draws());
     ResidueAnswerOptions wanted{asked(presentation, options->mixture), {}};
@@ -94,7 +88,7 @@ void add_residue(CLI::App& tool, Presenter& presenter) {
     const ProgressLine line("azeotropes and curves", progress, presenter.shows_progress());
     request.progress = &progress;
     presenter.present(answer(study(request), wanted), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -38,28 +38,26 @@ RouteRequest request_of(const RouteWords& words) {
 
 }  // namespace
 
-void add_route(CLI::App& tool, Presenter& presenter) {
+void add_route(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<RouteWords>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "route", "Which columns and decanters make pure products of three substances, by their residue curves");
-  add_mixture(*command, words->mixture, false);
-  add_vapour(*command, words->mixture.vapour);
-  command->add_option("--pressure", words->pressure, "Of all columns, \"1 atm\"")->type_name("QUANTITY");
-  add_feed(*command, words->feed);
-  command
-      ->add_option("--decanter", words->decanter,
-                   "Temperature at which liquids are parted (default: at boiling)")
-      ->type_name("QUANTITY");
-  command->add_option("--most-units", words->most_units, "Columns and decanters together, 1 to 6 (default 5)")
-      ->type_name("N");
-  command->add_option("--curves", words->curves, "How many curves the map has (default 15)")->type_name("N");
-  add_triangle(*command, words->triangle, residue_layers());
-  add_presentation(*command, words->presentation, true);
-  command->footer(
+  add_mixture(command, words->mixture, false);
+  add_vapour(command, words->mixture.vapour);
+  command.option("--pressure", words->pressure, "QUANTITY", "Of all columns, \"1 atm\"");
+  add_feed(command, words->feed);
+  command.option("--decanter", words->decanter, "QUANTITY",
+                 "Temperature at which liquids are parted (default: at boiling)");
+  command.option("--most-units", words->most_units, "N",
+                 "Columns and decanters together, 1 to 6 (default 5)");
+  command.option("--curves", words->curves, "N", "How many curves the map has (default 15)");
+  add_triangle(command, words->triangle, residue_layers());
+  add_presentation(command, words->presentation, true);
+  command.footer =
       "Example:\n"
       "  jampot route ethanol water benzene --liquid unifac --pressure \"1 atm\" --feed \"ethanol=0.85, "
-      "water=0.15\" --decanter \"25 degC\" --figure route.svg");
-  command->callback([words, &presenter] {
+      "water=0.15\" --decanter \"25 degC\" --figure route.svg";
+  command.run = [words, &presenter] {
     const Presentation presentation = words->presentation.read();
     RouteRequest request = request_of(*words);
     ResidueAnswerOptions wanted{asked(presentation, words->mixture), {}};
@@ -68,7 +66,7 @@ void add_route(CLI::App& tool, Presenter& presenter) {
     const ProgressLine line("azeotropes and curves", progress, presenter.shows_progress());
     request.progress = &progress;
     presenter.present(answer(study(request), wanted), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -61,45 +61,33 @@ ScreenRequest request_of(const ScreenWords& words) {
 
 }  // namespace
 
-void add_screen(CLI::App& tool, Presenter& presenter) {
+void add_screen(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<ScreenWords>();
-  CLI::App* command = tool.add_subcommand(
-      "screen", "Which third substance helps to separate two: the whole bank ranked as solvents");
-  add_mixture(*command, words->mixture, true);
-  command
-      ->add_option(
-          "--role", words->role,
-          "extraction (default): take the first out of the second with a liquid; entrainer: change their "
-          "relative volatility; absorbent: take the first out of a gas")
-      ->type_name("ROLE");
-  command
-      ->add_option("--temperature", words->temperature,
-                   "Of an extraction or absorption (default \"25 degC\")")
-      ->type_name("QUANTITY");
-  command->add_option("--pressure", words->pressure, "Of the columns (default \"1 atm\")")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--candidates", words->candidates, "Only these, separated by commas (default: the bank)")
-      ->type_name("LIST");
-  command
-      ->add_option("--boiling", words->boiling, "Only what boils in this range at 1 atm, \"60 to 120 degC\"")
-      ->type_name("RANGE");
-  command
-      ->add_option(
-          "--families", words->families,
-          "Only these: alkanes, alkenes, aromatics, alcohols, glycols, phenols, ketones, aldehydes, esters, "
-          "ethers, amines, nitriles, acids, chlorides ...")
-      ->type_name("LIST");
-  command
-      ->add_option("--weights", words->weights,
-                   "Of the parts of the score, \"distribution=2, loss=1\"; those not named keep their own")
-      ->type_name("LIST");
-  command
-      ->add_option("--show", words->shown, "Candidates on the screen (default 15); --csv and --json have all")
-      ->type_name("NUMBER");
-  add_presentation(*command, words->presentation, true);
-  command->footer("Example:\n  jampot screen \"acetic acid\" water --role extraction --figure solvents.svg");
-  command->callback([words, &presenter] {
+  Command& command =
+      tool.add("screen", "Which third substance helps to separate two: the whole bank ranked as solvents");
+  add_mixture(command, words->mixture, true);
+  command.option(
+      "--role", words->role, "ROLE",
+      "extraction (default): take the first out of the second with a liquid; entrainer: change their "
+      "relative volatility; absorbent: take the first out of a gas");
+  command.option("--temperature", words->temperature, "QUANTITY",
+                 "Of an extraction or absorption (default \"25 degC\")");
+  command.option("--pressure", words->pressure, "QUANTITY", "Of the columns (default \"1 atm\")");
+  command.option("--candidates", words->candidates, "LIST",
+                 "Only these, separated by commas (default: the bank)");
+  command.option("--boiling", words->boiling, "RANGE",
+                 "Only what boils in this range at 1 atm, \"60 to 120 degC\"");
+  command.option(
+      "--families", words->families, "LIST",
+      "Only these: alkanes, alkenes, aromatics, alcohols, glycols, phenols, ketones, aldehydes, esters, "
+      "ethers, amines, nitriles, acids, chlorides ...");
+  command.option("--weights", words->weights, "LIST",
+                 "Of the parts of the score, \"distribution=2, loss=1\"; those not named keep their own");
+  command.option("--show", words->shown, "NUMBER",
+                 "Candidates on the screen (default 15); --csv and --json have all");
+  add_presentation(command, words->presentation, true);
+  command.footer = "Example:\n  jampot screen \"acetic acid\" water --role extraction --figure solvents.svg";
+  command.run = [words, &presenter] {
     const Presentation presentation = words->presentation.read();
     ScreenRequest request = request_of(*words);
     Progress progress;
@@ -107,7 +95,7 @@ void add_screen(CLI::App& tool, Presenter& presenter) {
     request.progress = &progress;
     ScreenAnswerOptions options{{presentation.units}, words->shown};
     presenter.present(answer(study(request), options), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

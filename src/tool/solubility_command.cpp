@@ -27,32 +27,29 @@ SolubilityRequest request_of(const SolubilityOptions& options) {
 
 }  // namespace
 
-void add_solubility(CLI::App& tool, Presenter& presenter) {
+void add_solubility(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<SolubilityOptions>();
-  CLI::App* command = tool.add_subcommand("solubility", "Mutual solubility of a pair against temperature");
-  add_mixture(*command, options->mixture, true);
-  add_compare(*command, options->mixture);
+  Command& command = tool.add("solubility", "Mutual solubility of a pair against temperature");
+  add_mixture(command, options->mixture, true);
+  add_compare(command, options->mixture);
+  command.option("--temperature", options->temperature, "QUANTITY",
+                 "\"25 degC\", a list or a range (default \"0 to 100 by 5 degC\")");
   command
-      ->add_option("--temperature", options->temperature,
-                   "\"25 degC\", a list or a range (default \"0 to 100 by 5 degC\")")
-      ->type_name("QUANTITY");
-  command->add_option("--measured", options->measured, "Measured pairs of liquids laid over, with deviations")
-      ->type_name("FILE")
-      ->expected(1)
-      ->multi_option_policy(CLI::MultiOptionPolicy::TakeAll);
-  command->add_flag("--logarithmic", options->logarithmic,
-                    "Draw each solubility by itself on a logarithmic axis: the dilute side magnified");
-  command->add_flag("--working", options->working, "Write out the activity coefficients of the first liquid");
-  add_presentation(*command, options->presentation, true);
-  command->footer(
+      .option("--measured", options->measured, "FILE", "Measured pairs of liquids laid over, with deviations")
+      .repeated();
+  command.flag("--logarithmic", options->logarithmic,
+               "Draw each solubility by itself on a logarithmic axis: the dilute side magnified");
+  command.flag("--working", options->working, "Write out the activity coefficients of the first liquid");
+  add_presentation(command, options->presentation, true);
+  command.footer =
       "Example (predicted; with --parameters the fitted pair is used):\n"
-      "  jampot solubility 1-butanol water --temperature \"0 to 90 by 10 degC\" --figure solubility.svg");
-  command->callback([options, &presenter] {
+      "  jampot solubility 1-butanol water --temperature \"0 to 90 by 10 degC\" --figure solubility.svg";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(
         answer(study(request_of(*options)), {asked(presentation, options->mixture), options->logarithmic}),
         presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -39,37 +39,33 @@ SplitRequest request_of(const SplitOptions& options) {
 
 }  // namespace
 
-void add_split(CLI::App& tool, Presenter& presenter) {
+void add_split(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<SplitOptions>();
-  CLI::App* command =
-      tool.add_subcommand("split", "Part a feed into its liquids: amounts, compositions, densities, duty");
-  add_mixture(*command, options->mixture, false);
-  add_compare(*command, options->mixture);
-  add_feed(*command, options->feed);
-  command->add_option("--temperature", options->temperature, "Of the liquids: \"25 degC\", a list or a range")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--pressure", options->pressure, "To see whether a vapour would form (default \"1 atm\")")
-      ->type_name("QUANTITY");
-  command->add_option("--feed-temperature", options->feed_temperature, "Of the feed, for the duty")
-      ->type_name("QUANTITY");
-  command->add_option("--duty", options->duty, "Heat taken up, instead of --temperature: \"-40 kW\" cools")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--rich-in", options->rich_in,
-                   "The liquid richest in this comes first (default: the lighter)")
-      ->type_name("NAME");
-  command->add_flag("--working", options->working, "Write out the activity coefficients of the first liquid");
-  add_presentation(*command, options->presentation, false);
-  command->footer(
+  Command& command =
+      tool.add("split", "Part a feed into its liquids: amounts, compositions, densities, duty");
+  add_mixture(command, options->mixture, false);
+  add_compare(command, options->mixture);
+  add_feed(command, options->feed);
+  command.option("--temperature", options->temperature, "QUANTITY",
+                 "Of the liquids: \"25 degC\", a list or a range");
+  command.option("--pressure", options->pressure, "QUANTITY",
+                 "To see whether a vapour would form (default \"1 atm\")");
+  command.option("--feed-temperature", options->feed_temperature, "QUANTITY", "Of the feed, for the duty");
+  command.option("--duty", options->duty, "QUANTITY",
+                 "Heat taken up, instead of --temperature: \"-40 kW\" cools");
+  command.option("--rich-in", options->rich_in, "NAME",
+                 "The liquid richest in this comes first (default: the lighter)");
+  command.flag("--working", options->working, "Write out the activity coefficients of the first liquid");
+  add_presentation(command, options->presentation, false);
+  command.footer =
       "Example:\n"
       "  jampot split \"ethyl acetate\" ethanol water --feed \"ethyl acetate=600 kg/h, ethanol=60 kg/h, "
       "water=840 kg/h\" "
-      "--feed-temperature \"60 degC\" --temperature \"25 degC\"");
-  command->callback([options, &presenter] {
+      "--feed-temperature \"60 degC\" --temperature \"25 degC\"";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(answer(study(request_of(*options))), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

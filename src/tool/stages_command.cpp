@@ -47,45 +47,35 @@ StagesRequest request_of(const StagesWords& words) {
 
 }  // namespace
 
-void add_stages(CLI::App& tool, Presenter& presenter) {
+void add_stages(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<StagesWords>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "stages", "A column for two substances: least reflux, stages, feed stage, duties, drawn on x-y");
-  add_mixture(*command, words->mixture, true);
-  add_vapour(*command, words->mixture.vapour);
-  add_feed(*command, words->feed);
-  command->add_option("--top", words->top, "Composition of the distillate, \"methanol=0.98\"")
-      ->type_name("COMPOSITION");
-  command->add_option("--bottom", words->bottom, "Composition of the bottom product")
-      ->type_name("COMPOSITION");
-  command->add_option("--pressure", words->pressure, "Of the column (default \"1 atm\")")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--feed-temperature", words->feed_temperature, "Of a liquid feed; its state then follows")
-      ->type_name("QUANTITY");
-  command
-      ->add_option(
-          "--feed-liquid", words->feed_liquid,
-          "Share of liquid in the feed: 1 boiling liquid (default), 0 saturated vapour, above 1 subcooled")
-      ->type_name("NUMBER");
-  command->add_option("--reflux", words->reflux, "Reflux over distillate (default 1.3 times the least)")
-      ->type_name("NUMBER");
-  command->add_option("--reflux-factor", words->reflux_factor, "Times the least reflux (default 1.3)")
-      ->type_name("NUMBER");
-  command
-      ->add_option("--efficiency", words->efficiency,
-                   "Of the vapour on every stage, after Murphree (default 1)")
-      ->type_name("NUMBER");
-  command->add_flag("--simple", words->simple, "Also boil the feed away from a still without a column");
-  add_presentation(*command, words->presentation, true);
-  command->footer(
+  add_mixture(command, words->mixture, true);
+  add_vapour(command, words->mixture.vapour);
+  add_feed(command, words->feed);
+  command.option("--top", words->top, "COMPOSITION", "Composition of the distillate, \"methanol=0.98\"");
+  command.option("--bottom", words->bottom, "COMPOSITION", "Composition of the bottom product");
+  command.option("--pressure", words->pressure, "QUANTITY", "Of the column (default \"1 atm\")");
+  command.option("--feed-temperature", words->feed_temperature, "QUANTITY",
+                 "Of a liquid feed; its state then follows");
+  command.option(
+      "--feed-liquid", words->feed_liquid, "NUMBER",
+      "Share of liquid in the feed: 1 boiling liquid (default), 0 saturated vapour, above 1 subcooled");
+  command.option("--reflux", words->reflux, "NUMBER", "Reflux over distillate (default 1.3 times the least)");
+  command.option("--reflux-factor", words->reflux_factor, "NUMBER", "Times the least reflux (default 1.3)");
+  command.option("--efficiency", words->efficiency, "NUMBER",
+                 "Of the vapour on every stage, after Murphree (default 1)");
+  command.flag("--simple", words->simple, "Also boil the feed away from a still without a column");
+  add_presentation(command, words->presentation, true);
+  command.footer =
       "Example:\n  jampot stages methanol water --feed \"methanol=0.4, water=0.6\" --top methanol=0.98 "
       "--bottom "
-      "methanol=0.02 --figure column.svg");
-  command->callback([words, &presenter] {
+      "methanol=0.02 --figure column.svg";
+  command.run = [words, &presenter] {
     const Presentation presentation = words->presentation.read();
     presenter.present(answer(study(request_of(*words)), asked(presentation, words->mixture)), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

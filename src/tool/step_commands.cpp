@@ -2,6 +2,7 @@
 
 #include "commands.hpp"
 #include "fault.hpp"
+#include "parser.hpp"
 
 namespace jampot::tool {
 namespace {
@@ -31,15 +32,15 @@ std::string key_of_argument(const std::string& placeholder) {
   return placeholder == "FILE" ? "data" : "about";
 }
 
-StepCommand description_of(const CLI::App& command) {
-  StepCommand step{command.get_name(), {}, {}};
-  for (const CLI::Option* option : command.get_options()) {
-    for (const std::string& name : option->get_lnames()) {
-      if (name != "help" && name != "json")
-        step.options[name] = {option->get_expected_max() == 0,
-                              option->get_multi_option_policy() == CLI::MultiOptionPolicy::TakeAll};
-    }
-    if (option->get_positional()) step.argument = key_of_argument(option->get_name(true));
+StepCommand description_of(const Command& command) {
+  StepCommand step{command.name, {}, {}};
+  for (const Option& option : command.options) {
+    if (option.is_argument())
+      step.argument = key_of_argument(option.name);
+    else if (option.name != "--json")
+      step.options[option.plain_name()] = {option.is_flag(), option.is_repeated};
+    for (const std::string& alias : option.aliases)
+      step.options[alias.substr(2)] = {option.is_flag(), option.is_repeated};
   }
   return step;
 }
@@ -47,23 +48,22 @@ StepCommand description_of(const CLI::App& command) {
 }  // namespace
 
 CommandLineSteps::CommandLineSteps() {
-  CLI::App tool("jampot");
+  Commands commands;
   NoPresenter nobody;
-  add_calculations(tool, nobody);
-  for (const CLI::App* command : tool.get_subcommands({})) list_.push_back(description_of(*command));
+  add_calculations(commands, nobody);
+  for (const Command& command : commands.list) list_.push_back(description_of(command));
 }
 
 StepResult CommandLineSteps::run(const std::vector<std::string>& words) const {
   StepResult result;
-  CLI::App tool("jampot");
+  Commands commands;
   Collector collector(result);
-  add_calculations(tool, collector);
-  tool.require_subcommand(1);
+  add_calculations(commands, collector);
   try {
-    tool.parse(std::vector<std::string>(words.rbegin(), words.rend()));  // as CLI11 wants them
+    Parser(commands).run(words);
     result.outcome = StepResult::Outcome::done;
   } catch (...) {
-    const Fault fault = fault_of(std::current_exception(), tool, words);
+    const Fault fault = fault_of(std::current_exception());
     result.outcome = StepResult::Outcome::failed;
     result.message = fault.message.substr(0, fault.message.find('\n'));  // without the way to --help
     result.wrong_request = fault.status == wrong_request;

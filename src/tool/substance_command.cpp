@@ -56,76 +56,63 @@ SaturationRequest curve_of(const SubstanceOptions& options) {
 
 }  // namespace
 
-void add_find(CLI::App& tool, Presenter& presenter) {
+void add_find(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<FindOptions>();
-  CLI::App* command = tool.add_subcommand("find", "Search the bank by name, alias, formula or CAS number");
-  command->add_option("TEXT", options->text, "Full or partial name, alias, formula or CAS number")
-      ->required()
-      ->type_name("");
-  add_substance_files(*command, options->substance_files);
-  add_presentation(*command, options->presentation, false);
-  command->footer("Example:\n  jampot find etyl");
-  command->callback([options, &presenter] {
+  Command& command = tool.add("find", "Search the bank by name, alias, formula or CAS number");
+  command.option("TEXT", options->text, "", "Full or partial name, alias, formula or CAS number").needed();
+  add_substance_files(command, options->substance_files);
+  add_presentation(command, options->presentation, false);
+  command.footer = "Example:\n  jampot find etyl";
+  command.run = [options, &presenter] {
     const auto bank = bank_with(options->substance_files);
     presenter.present(answer(study(FindRequest{options->text, bank.get()})), options->presentation.read());
-  });
+  };
 }
 
-void add_substance(CLI::App& tool, Presenter& presenter) {
+void add_substance(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<SubstanceOptions>();
-  CLI::App* command =
-      tool.add_subcommand("substance", "One substance: constants, sources, and properties at a state");
-  command->add_option("NAME", options->name, "Name, alias, formula or CAS number")->required()->type_name("");
-  command
-      ->add_option("--at,--temperature", options->condition.temperature,
-                   "Properties at this temperature; saturated "
-                   "unless a pressure is given too")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--pressure", options->condition.pressure,
-                   "Properties at this pressure; saturated unless a "
-                   "temperature is given too")
-      ->type_name("QUANTITY");
-  command
-      ->add_option("--reference-enthalpy", options->reference,
-                   "Where h and s are zero: ideal-gas (1 atm; default), liquid (saturated), either with a "
-                   "temperature (\"liquid at 0 degC\"; else 25 degC), or elements")
-      ->type_name("STATE");
-  command->add_flag("--together", options->together,
-                    "Step the ranges of temperature and pressure in pairs instead of combining all");
-  add_substance_files(*command, options->substance_files);
-  add_presentation(*command, options->presentation, true);
-  command->footer("Example:\n  jampot substance MTBE --at \"25, 55 degC\"");
-  command->callback([options, &presenter] {
+  Command& command = tool.add("substance", "One substance: constants, sources, and properties at a state");
+  command.option("NAME", options->name, "", "Name, alias, formula or CAS number").needed();
+  command.option("--at,--temperature", options->condition.temperature, "QUANTITY",
+                 "Properties at this temperature; saturated "
+                 "unless a pressure is given too");
+  command.option("--pressure", options->condition.pressure, "QUANTITY",
+                 "Properties at this pressure; saturated unless a "
+                 "temperature is given too");
+  command.option("--reference-enthalpy", options->reference, "STATE",
+                 "Where h and s are zero: ideal-gas (1 atm; default), liquid (saturated), either with a "
+                 "temperature (\"liquid at 0 degC\"; else 25 degC), or elements");
+  command.flag("--together", options->together,
+               "Step the ranges of temperature and pressure in pairs instead of combining all");
+  add_substance_files(command, options->substance_files);
+  add_presentation(command, options->presentation, true);
+  command.footer = "Example:\n  jampot substance MTBE --at \"25, 55 degC\"";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(
         answer(study(states_of(*options)), {presentation.units, Basis::mole, presentation.draws()}),
         presentation);
-  });
+  };
 }
 
-void add_saturation(CLI::App& tool, Presenter& presenter) {
+void add_saturation(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<SubstanceOptions>();
-  CLI::App* command = tool.add_subcommand("saturation", "Boiling curve of one substance: P at T or T at P");
-  command->add_option("NAME", options->name, "Name, alias, formula or CAS number")->required()->type_name("");
-  add_condition(*command, options->condition);
-  command
-      ->add_option("--compare", options->compare,
-                   "Beside the correlation by equations of state: \"srk, pr, pc-saft\"")
-      ->type_name("LIST");
-  command
-      ->add_option("--axes", options->axes,
-                   "Of the figure: log (log P against 1/T; default) or linear (P against T)")
-      ->type_name("KIND");
-  add_substance_files(*command, options->substance_files);
-  add_presentation(*command, options->presentation, true);
-  command->footer(
-      "Example:\n  jampot saturation water --pressure \"0.1 to 20 by 0.5 bar\" --figure water.svg");
-  command->callback([options, &presenter] {
+  Command& command = tool.add("saturation", "Boiling curve of one substance: P at T or T at P");
+  command.option("NAME", options->name, "", "Name, alias, formula or CAS number").needed();
+  add_condition(command, options->condition);
+  command.option("--compare", options->compare, "LIST",
+                 "Beside the correlation by equations of state: \"srk, pr, pc-saft\"");
+  command.option("--axes", options->axes, "KIND",
+                 "Of the figure: log (log P against 1/T; default) or linear (P against T)");
+  add_substance_files(command, options->substance_files);
+  add_presentation(command, options->presentation, true);
+  command.footer =
+      "Example:\n  jampot saturation water --pressure \"0.1 to 20 by 0.5 bar\" --figure water.svg";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     presenter.present(answer(study(curve_of(*options)), {{presentation.units}, read_axes(options->axes)}),
                       presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -34,33 +34,28 @@ SwingRequest request_of(const SwingWords& words) {
 
 }  // namespace
 
-void add_swing(CLI::App& tool, Presenter& presenter) {
+void add_swing(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<SwingWords>();
-  CLI::App* command = tool.add_subcommand(
-      "swing", "Two columns at two pressures around an azeotrope: balances, recycle, stages, heat");
-  add_mixture(*command, words->mixture, true);
-  add_vapour(*command, words->mixture.vapour);
-  add_feed(*command, words->feed);
-  command->add_option("--pressure", words->pressure, "Of both columns, \"1, 10 bar\"")->type_name("LIST");
-  command->add_option("--purity", words->purity, "Mole fraction of each product (default 0.99)")
-      ->type_name("NUMBER");
-  command
-      ->add_option("--distance", words->distance,
-                   "How near the azeotropes the columns come, in mole fraction (default 0.01)")
-      ->type_name("NUMBER");
-  command
-      ->add_option("--reflux-factor", words->reflux_factor,
-                   "Times the least reflux of each column (default 1.3)")
-      ->type_name("NUMBER");
-  add_presentation(*command, words->presentation, true);
-  command->footer(
+  Command& command =
+      tool.add("swing", "Two columns at two pressures around an azeotrope: balances, recycle, stages, heat");
+  add_mixture(command, words->mixture, true);
+  add_vapour(command, words->mixture.vapour);
+  add_feed(command, words->feed);
+  command.option("--pressure", words->pressure, "LIST", "Of both columns, \"1, 10 bar\"");
+  command.option("--purity", words->purity, "NUMBER", "Mole fraction of each product (default 0.99)");
+  command.option("--distance", words->distance, "NUMBER",
+                 "How near the azeotropes the columns come, in mole fraction (default 0.01)");
+  command.option("--reflux-factor", words->reflux_factor, "NUMBER",
+                 "Times the least reflux of each column (default 1.3)");
+  add_presentation(command, words->presentation, true);
+  command.footer =
       "Example:\n  jampot swing tetrahydrofuran water --feed \"tetrahydrofuran=0.5, water=0.5\" --pressure "
       "\"1, 8 bar\" "
-      "--figure swing.svg");
-  command->callback([words, &presenter] {
+      "--figure swing.svg";
+  command.run = [words, &presenter] {
     const Presentation presentation = words->presentation.read();
     presenter.present(answer(study(request_of(*words)), asked(presentation, words->mixture)), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -42,44 +42,37 @@ TernaryRequest request_of(const TernaryCommandOptions& options) {
 
 }  // namespace
 
-void add_ternary(CLI::App& tool, Presenter& presenter) {
+void add_ternary(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<TernaryCommandOptions>();
-  CLI::App* command = tool.add_subcommand(
+  Command& command = tool.add(
       "ternary", "Liquid-liquid diagram of three substances: binodal, tie lines, plait points, distribution");
-  add_mixture(*command, options->mixture, false);
-  add_compare(*command, options->mixture);
-  command->add_option("--temperature", options->temperature, "\"25 degC\"")->type_name("QUANTITY");
-  command->add_option("--tie-lines", options->count, "How many tie lines are shown (default 25)")
-      ->type_name("N");
-  command
-      ->add_option("--solute", options->solute,
-                   "What is extracted (default: the one in which neither liquid is rich)")
-      ->type_name("NAME");
-  command
-      ->add_option("--solvent", options->solvent,
-                   "Extraction solvent (default: of the other two the one named later)")
-      ->type_name("NAME");
-  repeatable(
-      command->add_option("--measured", options->measured, "Measured tie lines laid over, with deviations")
-          ->type_name("FILE"));
-  add_triangle(*command, options->triangle, ternary_layers());
-  command->add_flag("--overview", options->overview, "Draw distribution and selectivity beside the triangle");
-  command->add_flag(
-      "--uncertainty", options->uncertainty,
-      "Draw and tabulate what the uncertainty of fitted parameters means: a band of two standard "
-      "uncertainties");
-  command->add_flag("--working", options->working, "Write out the activity coefficients of one liquid");
-  add_presentation(*command, options->presentation, true);
-  command->footer(
+  add_mixture(command, options->mixture, false);
+  add_compare(command, options->mixture);
+  command.option("--temperature", options->temperature, "QUANTITY", "\"25 degC\"");
+  command.option("--tie-lines", options->count, "N", "How many tie lines are shown (default 25)");
+  command.option("--solute", options->solute, "NAME",
+                 "What is extracted (default: the one in which neither liquid is rich)");
+  command.option("--solvent", options->solvent, "NAME",
+                 "Extraction solvent (default: of the other two the one named later)");
+  command.option("--measured", options->measured, "FILE", "Measured tie lines laid over, with deviations")
+      .repeated();
+  add_triangle(command, options->triangle, ternary_layers());
+  command.flag("--overview", options->overview, "Draw distribution and selectivity beside the triangle");
+  command.flag("--uncertainty", options->uncertainty,
+               "Draw and tabulate what the uncertainty of fitted parameters means: a band of two standard "
+               "uncertainties");
+  command.flag("--working", options->working, "Write out the activity coefficients of one liquid");
+  add_presentation(command, options->presentation, true);
+  command.footer =
       "Example:\n"
-      "  jampot ternary water ethanol \"ethyl acetate\" --temperature \"25 degC\" --figure ternary.svg");
-  command->callback([options, &presenter] {
+      "  jampot ternary water ethanol \"ethyl acetate\" --temperature \"25 degC\" --figure ternary.svg";
+  command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     const TernaryRequest request = request_of(*options);
     TernaryAnswerOptions wanted{asked(presentation, options->mixture), {}, options->overview};
     options->triangle.read(wanted.looks, request.mixture.substances, wanted.basis, ternary_layers());
     presenter.present(answer(study(request), wanted), presentation);
-  });
+  };
 }
 
 }  // namespace jampot::tool

@@ -16,7 +16,7 @@ struct TriangleOptions {
             const std::vector<std::string>& layers) const;
 };
 
-void add_triangle(CLI::App& command, TriangleOptions& options, const std::vector<std::string>& layers);
+void add_triangle(Command& command, TriangleOptions& options, const std::vector<std::string>& layers);
 
 /// Compositions as they were typed.
 std::vector<AskedComposition> asked_compositions(const std::vector<std::string>& texts,

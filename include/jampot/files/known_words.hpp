@@ -1,5 +1,6 @@
 #pragma once
 // What is known beside the data, as people write it.
+#include <map>
 #include <string>
 #include <vector>
 
@@ -20,5 +21,14 @@ std::vector<Bound> read_bounds(const std::vector<std::string>& texts);
 
 /// "T=0.2 K", "P=0.5 %"
 void read_offsets(const std::vector<std::string>& texts, FitOptions& options);
+
+/// "alpha=0.3": terms and the values they are held at
+std::map<std::string, double> read_holds(const std::vector<std::string>& texts);
+
+/// "tau_21=tau_12", or "alpha" alone: one value for all pairs
+std::map<std::string, std::string> read_ties(const std::vector<std::string>& texts);
+
+/// "constant, inverse_T": coefficients of a temperature dependence. @throws RequestError naming them
+std::vector<Coefficient> read_form(const std::string& text);
 
 }  // namespace jampot

@@ -11,6 +11,13 @@ namespace jampot {
 /// All sets of all files.
 std::vector<DataSet> read_measured_files(const std::vector<std::string>& files, const Bank& bank);
 
+/// Leaves points out: "12: bubble in the sample line", or "FILE:12: ..." where there are several sets.
+/// @throws RequestError without a reason, or where there is no point on that line
+void exclude_points(const std::vector<std::string>& wanted, std::vector<DataSet>& sets);
+
+/// These substances stay in the liquid. @throws RequestError for one that is in no set
+void mark_non_volatile(const std::vector<std::string>& names, const Bank& bank, std::vector<DataSet>& sets);
+
 /// What may be laid over a diagram.
 enum class Overlay {
   boiling,      ///< boiling liquids, with or without their vapour
