@@ -86,6 +86,10 @@ const std::vector<NoticeKind>& notice_kinds() {
       {"invented-azeotropes", Severity::doubt, "fit", "the fit has azeotropes that the data do not show"},
       {"invented-split", Severity::doubt, "fit",
        "the fit parts into two liquids where the data do not say so"},
+      {"kin-miscible", Severity::doubt, "known",
+       "a substance of the same groups, with more hydrocarbon for each or in a smaller molecule, is known to "
+       "mix with "
+       "water in all proportions; two liquids that are predicted with this one may be one"},
       {"known-point-missed", Severity::doubt, "fit",
        "a fit does not meet a special point that was stated as known"},
       {"liquid-splits", Severity::doubt, "bubble",

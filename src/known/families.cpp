@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <optional>
 #include <set>
@@ -92,6 +93,29 @@ Pair facts_like(const Substance& first, const Substance& second) {
   return pair;
 }
 
+// The groups of a molecule: functional ones by kind, and how many of them and of hydrocarbon there are.
+struct GroupKinds {
+  std::set<std::string> names;
+  double functional = 0, hydrocarbon = 0;
+};
+
+GroupKinds group_kinds(const Substance& substance) {
+  GroupKinds kinds;
+  const auto groups = substance.groups.find("unifac");
+  if (groups == substance.groups.end()) return kinds;
+  const UnifacGroups& table = UnifacGroups::of(UnifacTable::vle);
+  for (const GroupCount& one : table.parse(groups->second)) {
+    const std::string& main_group = table.find(one.group)->main_group;
+    if (word_of(main_group) == "alkanes") {
+      kinds.hydrocarbon += one.count;
+    } else {
+      kinds.names.insert(main_group);
+      kinds.functional += one.count;
+    }
+  }
+  return kinds;
+}
+
 }  // namespace
 
 std::string family_of(const Substance& substance) {
@@ -154,6 +178,27 @@ FamilyRecords records_on_families(const std::vector<std::string>& models,
   }
   result.families = joined(families, ", ");
   return result;
+}
+
+std::string kin_that_mixes_with_water(const Substance& substance, double T_K) {
+  const GroupKinds own = group_kinds(substance);
+  constexpr double near_K = 30;
+  static const std::vector<std::pair<std::string, GroupKinds>> bank = [] {
+    std::vector<std::pair<std::string, GroupKinds>> all;
+    for (const Substance& one : Bank::built_in().all()) all.emplace_back(one.name, group_kinds(one));
+    return all;
+  }();
+  if (own.functional == 0) return {};
+  for (const auto& [name, kinds] : bank) {
+    if (name == substance.name || kinds.names != own.names) continue;
+    const double theirs = kinds.hydrocarbon * own.functional, ours = own.hydrocarbon * kinds.functional;
+    if (theirs < ours || (theirs == ours && kinds.functional >= own.functional)) continue;
+    for (const Fact* fact : KnownFacts::built_in().about(name, "water")) {
+      if (fact->kind == FactKind::miscible && fact->grade <= 'B' && std::abs(fact->T_K - T_K) < near_K)
+        return name;
+    }
+  }
+  return {};
 }
 
 }  // namespace jampot

@@ -130,6 +130,8 @@ class ScreenAnswer {
            return std::vector<Cell>(
                1, Cell(s.facts == 0 ? std::string("-") : fmt::format("{} of {}", s.facts_agreeing, s.facts)));
          }});
+    list.push_back(json_field_where<Solvent>([](const Solvent& s) { return !s.miscible_kin.empty(); },
+                                             "miscible_kin", member_of(&Solvent::miscible_kin)));
     list.push_back(text_field<Solvent>("model", "model", member_of(&Solvent::model)));
     list.push_back(text_field<Solvent>("verdict", "what speaks against it", member_of(&Solvent::verdict)));
     list.push_back(json_field<Solvent>("map", member_of(&Solvent::map_class)));

@@ -192,6 +192,16 @@ class Screening {
       case SolventRole::extraction:
         solvent.extraction = extraction_figures(mixture, study_.T_K);
         if (!solvent.extraction) throw LeftOut{fmt::format("it makes one liquid with {}", pair_[1].name)};
+        // Unless handbooks speak of the two liquids themselves.
+        if (pair_[1].name == "water" && KnownFacts::built_in().about("water", candidate.name).empty())
+          solvent.miscible_kin = kin_that_mixes_with_water(candidate, study_.T_K);
+        if (!solvent.miscible_kin.empty())
+          solvent.notices.add(
+              "kin-miscible",
+              fmt::format(
+                  "{}, of the same groups but with more hydrocarbon for each or in a smaller molecule, mixes "
+                  "with water in all proportions: the two liquids predicted with {} may be one",
+                  solvent.miscible_kin, candidate.name));
         break;
       case SolventRole::entrainer:
         solvent.volatility = volatility_figures(mixture, study_.T_K);

@@ -143,6 +143,10 @@ class Parts {
   void facts(ScorePart& part) const {
     part.value = (solvent_.facts_agreeing + 1.0) / (solvent_.facts + 2.0);
     if (solvent_.facts == 0) part.shortfall = "no handbook fact about it bears the prediction out";
+    if (solvent_.miscible_kin.empty()) return;
+    part.value = 0;
+    part.shortfall = fmt::format("may mix with {} in all proportions, as its kin {} does", pair_[1].name,
+                                 solvent_.miscible_kin);
   }
 
   static bool holds(const NewAzeotrope& azeotrope, const std::string& name) {

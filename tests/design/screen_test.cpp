@@ -11,6 +11,8 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
+#include "jampot/known/facts.hpp"
+#include "jampot/known/families.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/report/screen.hpp"
 #include "support.hpp"
@@ -109,6 +111,44 @@ TEST(Screening, GoodSolventsOfTextbooksStandAboveBadOnes) {
   const ScreenStudy cyclic = screened({"benzene", "cyclohexane"}, SolventRole::entrainer);
   EXPECT_LT(rank_of(cyclic, "N-methyl-2-pyrrolidone"), rank_of(cyclic, "n-heptane"));
   EXPECT_LT(rank_of(cyclic, "aniline"), rank_of(cyclic, "toluene"));
+}
+
+// The longer glymes mix with water as 1,2-dimethoxyethane does, which has more hydrocarbon for each ether;
+// heptanone has more of it than acetone.
+TEST(Screening, KinOfWhatMixesIsDoubted) {
+  const auto kin = [](const char* name) {
+    return kin_that_mixes_with_water(substances_named({name})[0], 298.15);
+  };
+  EXPECT_EQ(kin("tetraglyme"), "1,2-dimethoxyethane");
+  for (const char* parts :
+       {"2-heptanone", "1-pentanol", "1-butanol", "n-butyl acetate", "diisopropyl ether", "toluene"})
+    EXPECT_EQ(kin(parts), "") << parts;
+  const ScreenStudy found = screened({"acetic acid", "water"}, SolventRole::extraction);
+  const ScreenedSolvent& glyme = found.solvents[rank_of(found, substances_named({"tetraglyme"})[0].name)];
+  EXPECT_TRUE(glyme.notices.has("kin-miscible"));
+  EXPECT_NE(glyme.verdict.find("1,2-dimethoxyethane"), std::string::npos) << glyme.verdict;
+  EXPECT_TRUE(found.solvents.front().miscible_kin.empty());
+}
+
+// Of what handbooks have as two liquids with water, hardly anything has a kin that mixes with it.
+TEST(Screening, KinSeldomSpeakAgainstFacts) {
+  std::vector<std::string> doubted;
+  int parted = 0, mixed = 0, expected = 0;
+  for (const Substance& substance : Bank::built_in().all()) {
+    const std::string kin = kin_that_mixes_with_water(substance, 298.15);
+    bool parts = false, mixes = false;
+    for (const Fact* fact : KnownFacts::built_in().about(substance.name, "water")) {
+      parts = parts || (fact->kind == FactKind::solubility && fact->grade <= 'B');
+      mixes = mixes || (fact->kind == FactKind::miscible && fact->grade <= 'B');
+    }
+    parted += parts;
+    mixed += mixes;
+    expected += mixes && !kin.empty();
+    if (parts && !kin.empty()) doubted.push_back(substance.name);
+  }
+  EXPECT_GT(parted, 80);
+  EXPECT_GT(expected, mixed / 4);
+  EXPECT_EQ(doubted, (std::vector<std::string>{"dimethoxymethane", "methyl acetate"}));
 }
 
 TEST(Screening, EverySubstanceIsRankedOrLeftOutWithItsReason) {

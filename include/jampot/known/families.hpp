@@ -30,8 +30,15 @@ struct FamilyRecords {
 
 /// Facts of grades A and B about other pairs of these families, at most 24 for each pair of the substances,
 /// spread evenly over all there are.
-/// @param models  names of predictive models; one that does not know a substance of a fact is not judged by it
+/// @param models  names of predictive models; one that does not know a substance of a fact is not judged by
+/// it
 FamilyRecords records_on_families(const std::vector<std::string>& models,
                                   const std::vector<Substance>& substances);
+
+/// A substance of the same functional groups (of the UNIFAC table) that has more hydrocarbon for each of
+/// them, or as much in a smaller molecule, and that handbooks have as miscible with water in all proportions
+/// near this temperature: what mixes less easily mixes, so this one should. Empty where there is none. Of the
+/// substances of the bank that handbooks have as two liquids with water, two have such a kin.
+std::string kin_that_mixes_with_water(const Substance& substance, double T_K);
 
 }  // namespace jampot
