@@ -60,7 +60,7 @@ const std::vector<NoticeKind>& notice_kinds() {
        "a molecule can be divided into groups in several ways; one was taken"},
       {"doubtful-interactions", Severity::doubt, "model",
        "a group interaction stands in one transcription of the table alone"},
-      {"estimated", Severity::note, "define", "constants of a substance of one's own are estimated"},
+      {"estimated", Severity::note, "define", "constants of a user-defined component are estimated"},
       {"estimated-pair", Severity::note, "model",
        "pair parameters were fitted to a prediction, not to measurements"},
       {"excluded-left-out", Severity::note, "data",

@@ -44,7 +44,7 @@ class BoilingSurface {
   }
   const IncipientState& state() const { return state_; }
 
-  /// The smallest curvature of its Gibbs energy; NaN where it was not brought to the boil.
+  /// The smallest curvature of its Gibbs energy; NaN where no bubble point was found.
   double curvature(std::span<const double> z) {
     if (!boil(z)) return NAN;
     Wanted wanted;

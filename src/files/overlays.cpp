@@ -7,6 +7,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/diagram/comparison.hpp"
+#include "jampot/files/mixture_words.hpp"
 
 namespace jampot {
 namespace {

@@ -55,9 +55,9 @@ CubicEquation::CubicEquation(Form form, const std::vector<Substance>& substances
     }
   }
   if (!zero.empty()) {
-    notices_.add("no-interaction",
-                 fmt::format("no k_ij is at hand for {}: taken as 0, which suits alike substances only",
-                             joined(zero, ", ")));
+    notices_.add(
+        "no-interaction",
+        fmt::format("no k_ij for {}: 0 is assumed, which suits only similar components", joined(zero, ", ")));
   }
   for (std::vector<double>* vector : {&s_, &ds_, &dds_, &sum_, &slope_sum_}) vector->resize(n);
   unlike_.resize(n * n);

@@ -100,9 +100,9 @@ PcSaft::PcSaft(const std::vector<Substance>& substances, const InteractionTable&
     }
   }
   if (!zero.empty()) {
-    notices_.add("no-interaction",
-                 fmt::format("no k_ij is at hand for {}: taken as 0, which suits alike substances only",
-                             joined(zero, ", ")));
+    notices_.add(
+        "no-interaction",
+        fmt::format("no k_ij for {}: 0 is assumed, which suits only similar components", joined(zero, ", ")));
   }
   plain_ = std::make_unique<Work<double>>(p);
   dual_ = std::make_unique<Dual>(p);

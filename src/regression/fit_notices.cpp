@@ -297,7 +297,7 @@ void doubtful_azeotropes(Fit& fit) {
         "azeotrope-extrapolated",
         fmt::format(
             "the azeotrope of the fit at x({}) = {:.4f} lies outside the measured compositions, {:.4f} "
-            "to {:.4f}: the model says so, no point does, and its standard uncertainty does not count that",
+            "to {:.4f}; its uncertainty excludes the error of extrapolation",
             fit.substances[0].name, azeotrope.x1, lowest, highest));
   }
 }

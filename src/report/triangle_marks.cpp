@@ -10,6 +10,7 @@
 #include "jampot/basis/text.hpp"
 #include "jampot/files/mixture_words.hpp"
 #include "jampot/files/text_file.hpp"
+#include "jampot/study/asked.hpp"
 
 namespace jampot {
 namespace {

@@ -97,6 +97,20 @@ std::string message_of(const CLI::App& tool, const CLI::ParseError& error,
                             used.empty() ? "" : command.get_name());
 }
 
+// Names and types alone: what is needed and how often stands in the text.
+class HelpFormatter final : public CLI::Formatter {
+  std::string make_option_usage(const CLI::Option* option) const override {
+    const std::string name =
+        option->get_items_expected_max() > 1 ? option->get_name() + "..." : option->get_name();
+    return option->get_required() ? name : "[" + name + "]";
+  }
+  std::string make_option_opts(const CLI::Option* option) const override {
+    return option->get_type_size() == 0 || option->get_positional() || option->get_type_name().empty()
+               ? ""
+               : " " + option->get_type_name();
+  }
+};
+
 CLI::Option* added(CLI::App& app, Option& option) {
   if (option.is_flag()) return app.add_flag(option.name, *std::get<bool*>(option.into), option.help);
   std::string names = option.name;
@@ -118,6 +132,7 @@ struct Parser::Tree {
     if (!version.empty()) app.set_version_flag("--version", version);
     app.require_subcommand(1);
     app.footer(all.footer);
+    app.formatter(std::make_shared<HelpFormatter>());
     for (Command& command : all.list) {
       CLI::App& sub = *app.add_subcommand(command.name, command.about);
       for (Option& option : command.options) options[&option] = added(sub, option);

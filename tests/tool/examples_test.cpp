@@ -25,7 +25,8 @@ const std::vector<Command>& commands() {
        "acetone=0.3'"},
       {"estimate", "ethanol toluene --model wilson --temperature '333.15 to 383.15 K'"},
       {"extract",
-       "'acetic acid' water 'ethyl acetate' --feed 'acetic acid=0.2, water=0.8' --basis mass --raffinate 0.02"},
+       "'acetic acid' water 'ethyl acetate' --feed 'acetic acid=0.2, water=0.8' --basis mass --raffinate "
+       "0.02"},
       {"find", "etyl"},
       {"flash",
        "methane propane n-hexane --liquid pr --feed 'methane=1 mol/s, propane=2 mol/s, n-hexane=3 mol/s' "
@@ -49,7 +50,8 @@ const std::vector<Command>& commands() {
       {"split",
        "'ethyl acetate' ethanol water --feed 'ethyl acetate=0.3, ethanol=0.05, water=0.65' --temperature "
        "'298.15 K'"},
-      {"stages", "methanol water --feed 'methanol=0.4, water=0.6' --top methanol=0.98 --bottom methanol=0.02"},
+      {"stages",
+       "methanol water --feed 'methanol=0.4, water=0.6' --top methanol=0.98 --bottom methanol=0.02"},
       {"substance", "MTBE --at '298.15, 328.15 K'"},
       {"swing", "tetrahydrofuran water --feed 'tetrahydrofuran=0.5, water=0.5' --pressure '1, 8 bar'"},
       {"ternary", "water ethanol 'ethyl acetate' --temperature '298.15 K'"},

@@ -114,8 +114,7 @@ TEST(Limits, ManyStatesThreadsAndSubstances) {
   const Workplace workplace;
   std::string all;
   const nlohmann::json found = json_answer(workplace, "find e");
-  for (const nlohmann::json& match : found["matches"])
-    all += "'" + match["name"].get<std::string>() + "' ";
+  for (const nlohmann::json& match : found["matches"]) all += "'" + match["name"].get<std::string>() + "' ";
   for (const std::string& arguments :
        {std::string("saturation water --temperature '1 to 300 in 20000 degC' --pressure '1 bar'"),
         std::string("flash ethanol water --liquid unifac --feed 'ethanol=0.5, water=0.5' --temperature '60 "

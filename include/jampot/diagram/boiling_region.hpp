@@ -51,7 +51,7 @@ class BoilingLiquid {
   BoilingLiquid(Mixture& mixture, double P_Pa, BoilingRegions&& regions) = delete;  ///< it keeps a reference
   ~BoilingLiquid();
 
-  /// Boils a composition. @throws CalculationError where it is not brought to the boil
+  /// Boils a composition. @throws CalculationError where no bubble point is found
   void at(const std::array<double, 3>& x);
   /// Boiling point found last, K.
   double T_K() const { return T_K_; }
