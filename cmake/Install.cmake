@@ -12,7 +12,7 @@ endforeach()
 foreach(component ${components})
   set(library ${jampot_of_${component}})
   set_target_properties(${library} PROPERTIES EXPORT_NAME ${component} VERSION ${PROJECT_VERSION}
-                                              SOVERSION ${PROJECT_VERSION_MAJOR}.${PROJECT_VERSION_MINOR})
+                                              SOVERSION ${PROJECT_VERSION_MAJOR})
   if(BUILD_SHARED_LIBS)
     target_link_options(${library} PRIVATE "LINKER:--version-script=${PROJECT_SOURCE_DIR}/cmake/exports.map")
     set_target_properties(${library} PROPERTIES LINK_DEPENDS "${PROJECT_SOURCE_DIR}/cmake/exports.map")
@@ -23,7 +23,7 @@ foreach(component ${components})
 endforeach()
 install(DIRECTORY include/jampot "${PROJECT_BINARY_DIR}/include/jampot" DESTINATION ${CMAKE_INSTALL_INCLUDEDIR})
 configure_package_config_file(cmake/JamPotConfig.cmake.in JamPotConfig.cmake INSTALL_DESTINATION ${package_folder})
-write_basic_package_version_file(JamPotConfigVersion.cmake COMPATIBILITY SameMinorVersion)
+write_basic_package_version_file(JamPotConfigVersion.cmake COMPATIBILITY SameMajorVersion)
 install(FILES "${CMAKE_CURRENT_BINARY_DIR}/JamPotConfig.cmake" "${CMAKE_CURRENT_BINARY_DIR}/JamPotConfigVersion.cmake"
         DESTINATION ${package_folder})
 

@@ -59,6 +59,45 @@ std::string markdown_text(std::string_view text) {
   return out;
 }
 
+std::string latex_text(std::string_view text) {
+  std::string out;
+  for (const char c : readable(text)) {
+    switch (c) {
+      case '\\':
+        out += "\\textbackslash{}";
+        break;
+      case '~':
+        out += "\\textasciitilde{}";
+        break;
+      case '^':
+        out += "\\textasciicircum{}";
+        break;
+      case '<':
+        out += "\\textless{}";
+        break;
+      case '>':
+        out += "\\textgreater{}";
+        break;
+      case '|':
+        out += "\\textbar{}";
+        break;
+      case '&':
+      case '%':
+      case '$':
+      case '#':
+      case '_':
+      case '{':
+      case '}':
+        out += '\\';
+        out += c;
+        break;
+      default:
+        out += c;
+    }
+  }
+  return out;
+}
+
 std::string script_json(std::string_view json) {
   std::string out;
   for (const char c : readable(json)) {

@@ -11,6 +11,9 @@ std::string html_text(std::string_view text);
 /// As text of Markdown (CommonMark, also in a cell of a table): nothing in it is markup, HTML or a link.
 std::string markdown_text(std::string_view text);
 
+/// As text of LaTeX: nothing in it is a command; units and signs stay what they are.
+std::string latex_text(std::string_view text);
+
 /// JSON as the content of a script element: nothing in it ends the element or begins a comment.
 std::string script_json(std::string_view json);
 

@@ -5,6 +5,7 @@
 #include "figure_reading.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/table_forms.hpp"
 #include "jampot/files/text_file.hpp"
 #include "markup.hpp"
 
@@ -85,21 +86,7 @@ std::string Report::markdown(const fs::path& path, const DisplayUnits& units,
     } else if (const auto* notice = std::get_if<Notice>(&part)) {
       out += "> " + cell(words_of(*notice)) + "\n";
     } else if (const auto* table = std::get_if<Table>(&part)) {
-      if (!table->title.empty()) out += "**" + cell(table->title) + "**\n\n";
-      std::string rule = "|";
-      std::size_t rule_columns = 0;
-      out += "|";
-      for (const Column& column : table->columns) {
-        out += " " + cell(jampot::heading(column, units)) + " |";
-        rule += is_numeric(*table, rule_columns++) ? "---:|" : "---|";
-      }
-      out += "\n" + rule + "\n";
-      for (const auto& row : table->rows) {
-        out += "|";
-        for (std::size_t k = 0; k < row.size(); ++k)
-          out += " " + cell(cell_text(table->columns[k], row[k], units)) + " |";
-        out += "\n";
-      }
+      out += as_markdown(*table, units);
     } else {
       const fs::path file = report_figure(path, ++figures);
       const auto& figure = std::get<Figure>(part);
@@ -150,19 +137,7 @@ std::string Report::html(const DisplayUnits& units) const {
     } else if (const auto* notice = std::get_if<Notice>(&part)) {
       out += "<p class=\"notice\">" + html_text(words_of(*notice)) + "</p>\n";
     } else if (const auto* table = std::get_if<Table>(&part)) {
-      out += "<table><caption>" + html_text(table->title) + "</caption><tr>";
-      for (std::size_t k = 0; k < table->columns.size(); ++k)
-        out += (is_numeric(*table, k) ? "<th class=\"number\">" : "<th>") +
-               html_text(jampot::heading(table->columns[k], units)) + "</th>";
-      out += "</tr>\n";
-      for (const auto& row : table->rows) {
-        out += "<tr>";
-        for (std::size_t k = 0; k < row.size(); ++k)
-          out += (std::holds_alternative<double>(row[k]) ? "<td class=\"number\">" : "<td>") +
-                 html_text(cell_text(table->columns[k], row[k], units)) + "</td>";
-        out += "</tr>\n";
-      }
-      out += "</table>\n";
+      out += as_html(*table, units);
     } else {
       const auto& figure = std::get<Figure>(part);
       out += "<figure>" + inline_svg(figure) + "<script type=\"application/json\">" +

@@ -22,7 +22,7 @@ bool is_file(const fs::path& path) {
 }  // namespace
 
 bool writes_file(const std::string& option) {
-  static const std::vector<std::string> options{"out", "figure", "csv", "xlsx", "report"};
+  static const std::vector<std::string> options{"out", "figure", "csv", "xlsx", "table", "report"};
   return std::find(options.begin(), options.end(), option) != options.end();
 }
 

@@ -6,6 +6,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/report.hpp"
 #include "jampot/job/job.hpp"
+#include "jampot/report/presentation.hpp"
 
 namespace jampot {
 std::vector<StepResult> run_steps(const std::vector<PlannedStep>& steps, const StepCommands& commands,
@@ -48,14 +49,7 @@ std::vector<std::string> write_report(const Job& job, const std::vector<StepResu
       report.notice({"not-done", result.message});
       continue;
     }
-    if (result.answer.figure) report.figure(*result.answer.figure);
-    for (Table table : result.answer.screen.empty() ? result.answer.tables : result.answer.screen) {
-      if (table.title.ends_with(all_rows_are_written))
-        table.title.resize(table.title.size() - all_rows_are_written.size());
-      report.table(std::move(table));
-    }
-    for (const std::string& line : closing_lines(result.answer)) report.text(line);
-    for (const Notice& notice : result.answer.notices) report.notice(notice);
+    add_answer(report, result.answer);
   }
   std::vector<std::string> files;
   for (const auto& file : report.write(path, units)) files.push_back(file.string());

@@ -3,10 +3,22 @@
 #include <nlohmann/json.hpp>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/draw/table_forms.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/xlsx.hpp"
 
 namespace jampot {
+
+void add_answer(Report& report, const Answer& answer) {
+  if (answer.figure) report.figure(*answer.figure);
+  for (Table table : answer.screen.empty() ? answer.tables : answer.screen) {
+    if (table.title.ends_with(all_rows_are_written))
+      table.title.resize(table.title.size() - all_rows_are_written.size());
+    report.table(std::move(table));
+  }
+  for (const std::string& line : closing_lines(answer)) report.text(line);
+  for (const Notice& notice : answer.notices) report.notice(notice);
+}
 
 std::vector<std::string> write_files(const Answer& answer, const Presentation& presentation) {
   demand_numbers(answer);
@@ -23,7 +35,13 @@ std::vector<std::string> write_files(const Answer& answer, const Presentation& p
     if (presentation.window.x || presentation.window.y) {
       figure.panels.front() = windowed(figure.panels.front(), presentation.window);
     }
-    draw(figure, presentation.figure);
+    if (presentation.figure.ends_with(".html")) {
+      Report page(figure.title);
+      page.figure(figure);
+      page.write(presentation.figure, presentation.units);
+    } else {
+      draw(figure, presentation.figure);
+    }
     written.push_back(presentation.figure);
   }
   if (!presentation.csv.empty()) {
@@ -35,6 +53,19 @@ std::vector<std::string> write_files(const Answer& answer, const Presentation& p
     sheets.push_back(sources_table(answer));
     write_xlsx(presentation.xlsx, sheets, presentation.units);
     written.push_back(presentation.xlsx);
+  }
+  if (!presentation.table.empty()) {
+    const Table sources = sources_table(answer);
+    write_tables(presentation.table, answer.tables, &sources, presentation.units);
+    written.push_back(presentation.table);
+  }
+  if (!presentation.report.empty()) {
+    Report page(answer.figure && !answer.figure->title.empty() ? answer.figure->title
+                : answer.tables.empty()                        ? "Jam Pot"
+                                                               : answer.tables.front().title);
+    add_answer(page, answer);
+    for (const auto& file : page.write(presentation.report, presentation.units))
+      written.push_back(file.string());
   }
   for (const auto& [path, text] : answer.files) {
     write_file(path, text);

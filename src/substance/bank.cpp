@@ -7,6 +7,7 @@
 #include <optional>
 #include <unordered_set>
 
+#include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/substance/bank_tables.hpp"
@@ -147,6 +148,11 @@ std::vector<const Substance*> Bank::search(std::string_view text) const {
     matches.push_back(entry.substance);
   }
   return matches;
+}
+
+std::string data_version() {
+  const CsvTable table(jampot_data::version_csv(), "version.csv");
+  return std::string(table.text(0, table.column("version")));
 }
 
 }  // namespace jampot

@@ -8,6 +8,7 @@
 #include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/job/file_use.hpp"
+#include "jampot/substance/bank.hpp"
 #include "jampot/version.hpp"
 #include "manual.hpp"
 #include "parser.hpp"
@@ -78,7 +79,7 @@ int run(const std::vector<std::string>& words) {
   help.option("FORM", form, "", "text (default), a command, man, bash or notices");
   try {
     demand_words(words);
-    Parser parser(commands, std::string("jampot ") + version);
+    Parser parser(commands, fmt::format("jampot {}, data {}", version, data_version()));
     help.run = [&] { print_out(help_in(form, commands, parser)); };
     const Parser::Parsed parsed = parser.parse(words);
     if (parsed.command == nullptr) {

@@ -7,6 +7,7 @@
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/table_forms.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac_interactions.hpp"
 
@@ -42,12 +43,18 @@ DisplayUnits units_of_question(const Command* command) {
 }  // namespace
 
 Presentation PresentationOptions::read() const {
-  Presentation presentation{json, csv, xlsx, figure, plot, expected, {}, {}};
+  Presentation presentation{json, csv, xlsx, table, report, figure, plot, expected, {}, {}};
+  if (!table.empty()) demand_table_file(table);
+  if (!report.empty()) {
+    const std::string page = lower_case(std::filesystem::path(report).extension().string());
+    if (page != ".md" && page != ".html")
+      throw RequestError(fmt::format("--report '{}': the ending must be .md or .html", report));
+  }
   presentation.units = units.empty() ? units_of_question(command) : parse_display_units(units);
   if (!figure.empty()) {
     const std::string ending = lower_case(std::filesystem::path(figure).extension().string());
-    if (ending != ".svg" && ending != ".png" && ending != ".pdf") {
-      throw RequestError(fmt::format("--figure '{}': the ending must be .svg, .png or .pdf", figure));
+    if (ending != ".svg" && ending != ".png" && ending != ".pdf" && ending != ".html") {
+      throw RequestError(fmt::format("--figure '{}': the ending must be .svg, .png, .pdf or .html", figure));
     }
   } else if (!plot.empty() || !window.empty()) {
     throw RequestError("--plot and --window change a figure: give --figure FILE as well");
@@ -58,7 +65,7 @@ Presentation PresentationOptions::read() const {
                                    csv,
                                    ending == ".xlsx"   ? "--xlsx writes a workbook"
                                    : ending == ".json" ? "--json writes JSON to standard output"
-                                                       : "a job writes a report as .md or .html"));
+                                                       : "--table writes documents"));
   if (!window.empty()) presentation.window = parse_window(window);
   return presentation;
 }
@@ -69,13 +76,18 @@ void add_presentation(Command& command, PresentationOptions& options, bool draws
   command.option("--csv", options.csv, "FILE", "Write the tables to this file");
   command.option("--xlsx", options.xlsx, "FILE",
                  "Write the tables to this workbook, with a sheet of sources");
+  command.option("--table", options.table, "FILE",
+                 "Write the tables and their sources for a document: .md, .html, .tex, .csv or .xlsx");
+  if (command.find("--report") == nullptr)
+    command.option("--report", options.report, "FILE", "Write everything on a page: .md or .html");
   command.option("--units", options.units, "LIST", "Units of the answer, as in \"bar, K\"");
   command.option(
       "--expect", options.expected, "FILE.csv",
       "A reference table laid beside the results: columns named as in the tables, with units; several "
       "tables parted by an empty line");
   if (draws) {
-    command.option("--figure", options.figure, "FILE", "Draw into this file: .svg, .png or .pdf");
+    command.option("--figure", options.figure, "FILE",
+                   "Draw into this file: .svg, .png, .pdf, or .html to point at and zoom");
     command.option("--window", options.window, "TEXT", "Part of the figure: \"x=0 to 0.1, y=60 to 70\"");
     command.option("--plot", options.plot, "TEXT", "Draw two columns of the tables: \"T against x(water)\"");
   }

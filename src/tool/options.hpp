@@ -14,13 +14,15 @@ namespace jampot::tool {
 
 struct PresentationOptions {
   bool json = false;
-  std::string csv, xlsx, figure, units, window, plot, expected;
+  std::string csv, xlsx, table, report, figure, units, window, plot, expected;
   const Command* command = nullptr;  ///< whose conditions are asked for in units of their own
   /// @throws RequestError for a unit or a figure's ending that is not known
   Presentation read() const;
 };
 
-/// Adds --json, --csv, --xlsx, --units, --expect and, where the command draws, --figure.
+/// Adds --json, --csv, --xlsx, --table, --units, --expect, --report where the command has none of its own,
+/// and
+/// --figure where it draws.
 void add_presentation(Command& command, PresentationOptions& options, bool draws);
 
 void add_substance_files(Command& command, std::vector<std::string>& files);

@@ -20,6 +20,12 @@ TEST(Markup, MarkdownTextIsText) {
             "\\# one\n\\- two\n1\\. three\nfour\n\\=\nplain 1.5");
 }
 
+TEST(Markup, LatexTextIsText) {
+  EXPECT_EQ(latex_text("50 % of {a}_1 & \\input{x} ~ $^#"),
+            "50 \\% of \\{a\\}\\_1 \\& \\textbackslash{}input\\{x\\} \\textasciitilde{} "
+            "\\$\\textasciicircum{}\\#");
+}
+
 TEST(Markup, JsonInAScriptEndsNothing) {
   EXPECT_EQ(script_json("{\"a\":\"<!--<script></script>&\"}"),
             "{\"a\":\"\\u003c!--\\u003cscript\\u003e\\u003c/script\\u003e\\u0026\"}");

@@ -1,7 +1,12 @@
 #include "jampot/substance/bank.hpp"
 
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
+#include <algorithm>
+#include <cstdint>
+#include <filesystem>
+#include <fstream>
 #include <map>
 #include <set>
 
@@ -196,6 +201,30 @@ TEST(VapourPressure, ContinuationKeepsValueAndSlope) {
   }
   EXPECT_FALSE(curve.covers(200));
   EXPECT_TRUE(curve.covers(300));
+}
+
+// data/version.csv says which data these are: whoever changes a table changes its version and its checksum
+// (FNV-1a of all tables by name).
+TEST(Data, TheVersionIsThatOfTheseTables) {
+  std::vector<std::filesystem::path> tables;
+  for (const auto& entry : std::filesystem::directory_iterator(JAMPOT_SOURCE_DIR "/data")) {
+    if (entry.path().extension() == ".csv" && entry.path().filename() != "version.csv")
+      tables.push_back(entry.path());
+  }
+  std::sort(tables.begin(), tables.end());
+  std::uint64_t checksum = 0xcbf29ce484222325;
+  for (const auto& table : tables) {
+    std::ifstream file(table, std::ios::binary);
+    for (char c; file.get(c);) {
+      checksum ^= static_cast<unsigned char>(c);
+      checksum *= 0x100000001b3;
+    }
+  }
+  std::ifstream version(JAMPOT_SOURCE_DIR "/data/version.csv");
+  std::string head, row;
+  std::getline(version, head);
+  std::getline(version, row);
+  EXPECT_EQ(row, fmt::format("{},{:016x}", data_version(), checksum));
 }
 
 }  // namespace

@@ -141,7 +141,7 @@ INSTANTIATE_TEST_SUITE_P(
         Request{"Ending",
                 "txy MTBE methanol --liquid ideal --pressure '1 atm' --figure f.gif",
                 2,
-                {".svg, .png or .pdf"}},
+                {".svg, .png, .pdf or .html"}},
         Request{"Folder",
                 "txy MTBE methanol --liquid ideal --pressure '1 atm' --csv no/such/f.csv",
                 2,

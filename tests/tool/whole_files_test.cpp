@@ -96,5 +96,51 @@ TEST(WholeFiles, ManyWritersOfOneFile) {
   EXPECT_EQ(names_in(workplace.folder()), std::set<std::string>{"shared"});
 }
 
+// The tables and where their numbers come from, in the form that the ending names.
+TEST(Documents, TablesInEveryForm) {
+  const test::Workplace workplace;
+  const std::string asked = "azeotropes ethanol water --pressure '1, 2 atm' --table ";
+  const std::vector<std::pair<std::string, std::string>> forms{
+      {"t.md", "| ethanol + water | 1.00000 |"},
+      {"t.tex", "ethanol + water & 1.00000 &"},
+      {"t.html", "<td>ethanol + water</td><td class=\"number\">1.00000</td>"},
+      {"t.csv", "ethanol + water,1,"}};
+  for (const auto& [name, row] : forms) {
+    ASSERT_EQ(workplace.run(asked + name).status, 0) << name;
+    const std::string text = workplace.read(name);
+    EXPECT_NE(text.find(row), std::string::npos) << text;
+    EXPECT_NE(text.find("Sources and notices"), std::string::npos) << name;
+    EXPECT_NE(text.find("fitted to handbook facts"), std::string::npos) << name;
+  }
+  ASSERT_EQ(workplace.run(asked + "t.xlsx").status, 0);
+  EXPECT_TRUE(workplace.read("t.xlsx").starts_with("PK"));
+  const test::Ran other = workplace.run(asked + "t.doc");
+  EXPECT_EQ(other.status, 2);
+  EXPECT_NE(other.err.find("--table 't.doc': the ending must be .md, .html, .tex, .csv or .xlsx"),
+            std::string::npos);
+  EXPECT_FALSE(std::filesystem::exists(workplace / "t.doc"));
+}
+
+// Every command writes a page of what it says; a figure may be a page of its own.
+TEST(Documents, PagesOfEverything) {
+  const test::Workplace workplace;
+  ASSERT_EQ(
+      workplace.run("txy ethanol water --pressure '1 atm' --report all.html --figure figure.html").status, 0);
+  for (const char* page : {"all.html", "figure.html"}) {
+    const std::string text = workplace.read(page);
+    EXPECT_NE(text.find("<svg"), std::string::npos) << page;
+    EXPECT_NE(text.find("<script type=\"application/json\">"), std::string::npos) << page;
+  }
+  EXPECT_NE(workplace.read("all.html").find("minimum-boiling"), std::string::npos);
+  EXPECT_NE(workplace.read("all.html").find("notice (pair-from-facts)"), std::string::npos);
+  EXPECT_EQ(workplace.read("figure.html").find("<table>"), std::string::npos);
+  ASSERT_EQ(
+      workplace.run("gamma ethanol water --liquid unifac --limiting --temperature '30 degC' --report g.md")
+          .status,
+      0);
+  EXPECT_NE(workplace.read("g.md").find("| "), std::string::npos);
+  EXPECT_EQ(workplace.run("gamma ethanol water --limiting --temperature '30 degC' --report g.txt").status, 2);
+}
+
 }  // namespace
 }  // namespace jampot::test

@@ -3,6 +3,7 @@
 #include <string>
 #include <vector>
 
+#include "jampot/draw/report.hpp"
 #include "jampot/draw/window.hpp"
 #include "jampot/report/answer.hpp"
 
@@ -13,7 +14,9 @@ struct Presentation {
   bool json = false;       ///< on the screen
   std::string csv{},       ///< file for the table
       xlsx{},              ///< file for the workbook
-      figure{},            ///< file for the figure
+      table{},             ///< file for the tables in a document: .md, .html, .tex, .csv or .xlsx
+      report{},            ///< file for a page with everything: .md or .html
+      figure{},            ///< file for the figure: .svg, .png, .pdf, or .html to be pointed at and zoomed
       plot{};              ///< width of a figure in text
   std::string expected{};  ///< a table of reference laid beside the results
   DisplayUnits units{};    ///< units in which numbers are shown
@@ -22,6 +25,9 @@ struct Presentation {
   /// Whether the answer's own figure is wanted.
   bool draws() const { return !figure.empty() && plot.empty(); }
 };
+
+/// Adds figure, tables, sentences and notices to a page.
+void add_answer(Report& report, const Answer& answer);
 
 /// Writes the files that were asked for, after `demand_numbers`. @returns their paths
 std::vector<std::string> write_files(const Answer& answer, const Presentation& presentation);

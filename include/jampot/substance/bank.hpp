@@ -39,4 +39,7 @@ class Bank {
       by_key_;  ///< lower-case name, alias, CAS number or unique formula
 };
 
+/// The version of the data that the library carries, "2026.11": year and month of their last change.
+std::string data_version();
+
 }  // namespace jampot
