@@ -217,7 +217,10 @@ Explored explore(const FitTask& task, FitProblem& whole) {
   if (!descents.empty()) {
     auto rough = distinct(std::move(descents));
     if (few.points.size() < task.points.size() || few.liquids.size() < task.liquids.size()) {
-      // Adjustments of points that were left out begin at nothing.
+      // Which of them are one minimum is found out on the few. Adjustments of points that were left out begin
+      // at nothing.
+      auto distinct_on_few = polished(*problems.front(), rough);
+      if (!distinct_on_few.empty()) rough = std::move(distinct_on_few);
       for (auto& [descent, count] : rough) descent.adjustments.clear();
     }
     result.minima = polished(whole, rough);

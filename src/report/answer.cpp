@@ -119,6 +119,7 @@ void demand_numbers(const Answer& answer) {
 
 Json Answer::whole_json() const {
   Json whole = *json;
+  if (!in_words.empty()) whole["in_words"] = in_words;
   whole["notices"] = to_json(notices);
   return whole;
 }

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
+#include "in_words.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/residue_figure.hpp"
 #include "singular_tables.hpp"
@@ -23,6 +24,7 @@ class AzeotropesAnswer {
     (*answer_.json)["azeotropes"] = Json::array();
     Table table = empty_table();
     for (const FoundAzeotropes& search : study_.searches) add(search, table);
+    answer_.in_words = pressure_in_words(study_);
     answer_.notices = study_.notices;
     if (!study_.working.empty()) add_working(study_.working, answer_);
     if (table.rows.empty()) answer_.lines.emplace_back("no azeotrope");

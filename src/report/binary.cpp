@@ -8,6 +8,7 @@
 
 #include "binary_tables.hpp"
 #include "contenders.hpp"
+#include "in_words.hpp"
 #include "jampot/draw/vle_figures.hpp"
 
 namespace jampot {
@@ -122,6 +123,7 @@ class BinaryAnswer {
       if (compared) answer_.tables.back().title += ", " + curve.label;
       if (!compared || !one) answer_.screen.push_back(thinned(answer_.tables.back()));
     }
+    if (compared && one) answer_.in_words = agreement_in_words(study_.curves);
     if (compared && one) {
       answer_.tables.push_back(side_by_side(study_.curves, mixture(), options_.basis));
       answer_.screen.push_back(thinned(answer_.tables.back()));

@@ -10,6 +10,7 @@
 namespace jampot {
 
 void add_answer(Report& report, const Answer& answer) {
+  for (const std::string& sentence : answer.in_words) report.text(sentence);
   if (answer.figure) report.figure(*answer.figure);
   for (Table table : answer.screen.empty() ? answer.tables : answer.screen) {
     if (table.title.ends_with(all_rows_are_written))

@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
+#include "in_words.hpp"
 #include "jampot/draw/solubility_figure.hpp"
 #include "liquid_tables.hpp"
 
@@ -102,6 +103,11 @@ Answer answer(const SolubilityStudy& study, const SolubilityAnswerOptions& optio
     }
     add_deviations(own, study.contenders, answer);
     curves.push_back({label, curve});
+  }
+  if (study.compared()) {
+    std::vector<std::string> models;
+    for (const Contender& contender : study.contenders) models.push_back(contender.label);
+    answer.in_words = agreement_in_words(models, study.curves, study.substances());
   }
   (*answer.json)["description"] = study.curves.front().description();
   answer.lines.push_back(fmt::format("liquid model: {}", study.contenders.front().mixture.liquid_model()));

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
+#include "in_words.hpp"
 #include "liquid_tables.hpp"
 
 namespace jampot {
@@ -43,6 +44,11 @@ class TernaryAnswer {
     const TernaryDiagram& diagram = study_.diagrams[k].diagram;
     const std::string label = label_of(k), whose = label.empty() ? "" : label + ": ";
     distributions_.push_back(distribution(diagram, study_.diagrams[k].roles, substances_, options_.basis));
+    const auto& roles = study_.diagrams[k].roles;
+    const std::string sentence =
+        solute_in_words(distribution(diagram, roles, substances_, Basis::mole),
+                        distribution(diagram, roles, substances_, Basis::mass), substances_);
+    if (!sentence.empty()) answer_.in_words.push_back(whose + sentence);
     tables(diagram, distributions_.back(), label);
     diagram_to_json(diagram, distributions_.back(), label);
     answer_.lines.push_back(whose +

@@ -18,6 +18,8 @@ void ScreenPresenter::show(const Answer& answer, const Presentation& presentatio
     print_out(answer.json_text());
   } else {
     std::string text;
+    for (const std::string& sentence : answer.in_words) text += sentence + "\n";
+    if (!text.empty()) text += "\n";
     const auto& tables = answer.screen.empty() ? answer.tables : answer.screen;
     for (std::size_t k = 0; k < tables.size(); ++k) {
       text += (k > 0 ? "\n" : "") + as_text(tables[k], presentation.units);

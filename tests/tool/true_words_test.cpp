@@ -1,4 +1,5 @@
 // What a command says beside its numbers is true: sources, references, names, causes.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include "run_tool.hpp"
@@ -118,6 +119,74 @@ TEST(TrueWords, AFitThatStopsNamesTheData) {
       "0.5580\n81.5,0.3273,0.5826\n80.7,0.3965,0.6122\n79.8,0.5079,0.6564\n79.3,0.5732,0.6841\n");
   const test::Ran ran = workplace.run("regress kilo.csv");
   EXPECT_NE(ran.err.find("mmHg stated as kPa"), std::string::npos) << ran.err;
+}
+
+// Which liquid takes the solute: the sentence says what the numbers say, by mole and by mass.
+TEST(InWords, WhichLiquidTakesTheSolute) {
+  const test::Workplace workplace;
+  for (const bool mass : {false, true}) {
+    const json answer = json_answer(
+        workplace, std::string("ternary water 'acetic acid' 'ethyl acetate' --temperature '25 degC'") +
+                       (mass ? " --basis mass" : ""));
+    ASSERT_EQ(answer["in_words"].size(), 1u);
+    const std::string said = answer["in_words"][0];
+    std::vector<double> coefficients;
+    for (const auto& point : answer["distribution"]) {
+      if (point["coefficient"].is_number() && point["in_carrier_liquid"].get<double>() > 0)
+        coefficients.push_back(point["coefficient"]);
+    }
+    ASSERT_GT(coefficients.size(), 3u);
+    const std::string numbers = fmt::format("({:.3g} at small content, {:.3g} at the largest)",
+                                            coefficients.front(), coefficients.back());
+    EXPECT_NE(said.find(numbers), std::string::npos) << said << "\n" << numbers;
+    EXPECT_NE(said.find(mass ? "by mass fraction" : "by mole fraction"), std::string::npos);
+  }
+  // Named the other way round, the solute and the liquids are the same.
+  const auto one = test::json_answer(workplace,
+                                     "ternary water 'acetic acid' 'ethyl acetate' --temperature '25 degC' "
+                                     "--solute 'acetic acid' --solvent 'ethyl acetate'"),
+             other = test::json_answer(workplace,
+                                       "ternary 'ethyl acetate' water 'acetic acid' --temperature '25 degC' "
+                                       "--solute 'acetic acid' --solvent 'ethyl acetate'");
+  EXPECT_EQ(one["in_words"], other["in_words"]);
+}
+
+// Whether pressure moves an azeotrope enough for two columns.
+TEST(InWords, WhatAnotherPressureDoes) {
+  const test::Workplace workplace;
+  const auto said = [&](const std::string& arguments) {
+    const json answer = json_answer(workplace, "azeotropes " + arguments);
+    EXPECT_EQ(answer["in_words"].size(), 1u) << arguments;
+    return answer["in_words"][0].get<std::string>();
+  };
+  EXPECT_NE(said("tetrahydrofuran water --pressure '1, 7 bar'").find("enough for two columns"),
+            std::string::npos);
+  EXPECT_NE(said("ethanol water --pressure '1, 1.5 bar'").find("too little for two columns"),
+            std::string::npos);
+  EXPECT_NE(said("methanol acetone --pressure '0.1, 1 bar'").find("and not at"), std::string::npos);
+  EXPECT_NE(said("methanol water --pressure '1, 5 bar'").find("one column parts the two"), std::string::npos);
+  EXPECT_FALSE(
+      test::json_answer(workplace, "azeotropes ethanol water --pressure '1 bar'").contains("in_words"));
+}
+
+// Which of the models compared agree, and when they do not.
+TEST(InWords, WhichModelsAgree) {
+  const test::Workplace workplace;
+  const nlohmann::json solubility = test::json_answer(
+      workplace,
+      "solubility 1-butanol water --temperature '20 to 80 by 20 degC' --compare 'unifac, unifac-lle'");
+  ASSERT_EQ(solubility["in_words"].size(), 2u);
+  const std::string first = solubility["in_words"][0];
+  EXPECT_NE(first.find("nrtl and unifac differ by a factor of 2.8 in the solubility of 1-butanol in water"),
+            std::string::npos)
+      << first;
+  EXPECT_NE(first.find("must decide"), std::string::npos) << first;
+  const nlohmann::json wilson =
+      test::json_answer(workplace, "txy ethanol water --pressure '1 atm' --compare 'ideal, wilson'");
+  ASSERT_EQ(wilson["in_words"].size(), 2u);
+  EXPECT_NE(wilson["in_words"][0].get<std::string>().find("an azeotrope and no azeotrope"),
+            std::string::npos);
+  EXPECT_NE(wilson["in_words"][1].get<std::string>().find("agree on the azeotrope"), std::string::npos);
 }
 
 }  // namespace

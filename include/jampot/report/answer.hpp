@@ -25,9 +25,11 @@ struct AnswerOptions {
 
 /// Tables, figure, sentences and JSON of one result.
 struct Answer {
-  Hidden<Json> json;                 ///< without its notices, which `whole_json` adds
-  std::vector<Table> tables{};       ///< whole, for CSV
-  std::vector<Table> screen{};       ///< for the screen; empty: the whole tables
+  Hidden<Json> json;            ///< without its notices, which `whole_json` adds
+  std::vector<Table> tables{};  ///< whole, for CSV
+  std::vector<Table> screen{};  ///< for the screen; empty: the whole tables
+  /// The answer to what is to be decided, in sentences: said before the tables.
+  std::vector<std::string> in_words{};
   std::vector<std::string> lines{};  ///< said after the tables on the screen
   Notices notices{};                 ///< what the reader must know
   std::optional<Figure> figure{};    ///< if the answer has one
