@@ -233,8 +233,8 @@ class ScreenAnswer {
   void draw() {
     std::vector<ScreenedSpot> spots;
     for (const Solvent& solvent : study_.solvents)
-      spots.push_back(
-          {solvent.substance.short_name(), capacity_of(solvent), selectivity_of(solvent), solvent.on_front});
+      spots.push_back({solvent.substance.short_name(), capacity_of(solvent), selectivity_of(solvent),
+                       solvent.on_front, !solvent.miscible_kin.empty()});
     if (spots.size() < 2) {
       answer_.no_figure = "a figure compares at least two candidates";
       return;

@@ -335,8 +335,12 @@ class Screening {
       return capacity >= 0 && selectivity >= 0 && (capacity > 0 || selectivity > 0);
     };
     for (ScreenedSolvent& solvent : study_.solvents) {
-      solvent.on_front = std::none_of(study_.solvents.begin(), study_.solvents.end(),
-                                      [&](const ScreenedSolvent& other) { return better(other, solvent); });
+      // Two liquids that may be one have no place on it, and push nothing off it.
+      solvent.on_front =
+          solvent.miscible_kin.empty() &&
+          std::none_of(study_.solvents.begin(), study_.solvents.end(), [&](const ScreenedSolvent& other) {
+            return other.miscible_kin.empty() && better(other, solvent);
+          });
     }
   }
 

@@ -13,6 +13,7 @@ struct ScreenedSpot {
   double capacity = 0,    ///< to the right
       selectivity = 0;    ///< upwards
   bool on_front = false;  ///< no other has more of both
+  bool doubted = false;   ///< its two liquids may be one
 };
 
 /// Selectivity against capacity on logarithmic axes; the best of both joined by a line, names where they

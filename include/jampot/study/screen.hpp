@@ -61,13 +61,14 @@ struct ScreenedSolvent {
   std::string map_class{};                 ///< what the residue curve map makes of it
   int facts = 0,                           ///< handbook facts about pairs with it
       facts_agreeing = 0;                  ///< of these the model agrees with
-  /// Of an extraction: a kin of it that handbooks have as miscible with the second substance (`miscible_kin`).
+  /// Of an extraction: a kin of it that handbooks have as miscible with the second substance
+  /// (`miscible_kin`).
   std::string miscible_kin{};
-  std::vector<ScorePart> parts{};          ///< of the score
-  double score = 0;                        ///< 0 to 1
-  bool on_front = false;                   ///< no other has both more capacity and more selectivity
-  std::string verdict{};                   ///< one sentence: what speaks for it or against it
-  Notices notices{};                       ///< what the reader must know of this one
+  std::vector<ScorePart> parts{};  ///< of the score
+  double score = 0;                ///< 0 to 1
+  bool on_front = false;  ///< no other without a `miscible_kin`, nor it, has more capacity and selectivity
+  std::string verdict{};  ///< one sentence: what speaks for it or against it
+  Notices notices{};      ///< what the reader must know of this one
 };
 
 /// A candidate of which no number can be given.
