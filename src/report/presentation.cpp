@@ -1,13 +1,39 @@
 #include "jampot/report/presentation.hpp"
 
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <filesystem>
 #include <nlohmann/json.hpp>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/draw/table_forms.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/files/xlsx.hpp"
 
 namespace jampot {
+
+void demand_forms(const Presentation& presentation) {
+  const auto ending = [](const std::string& path) {
+    return lower_case(std::filesystem::path(path).extension().string());
+  };
+  const auto demand = [&](const char* key, const std::string& path, const std::vector<std::string>& forms,
+                          const char* listed) {
+    if (!path.empty() && std::find(forms.begin(), forms.end(), ending(path)) == forms.end())
+      throw RequestError(fmt::format("`{}` '{}': the ending must be {}", key, path, listed));
+  };
+  demand("figure", presentation.figure, {".svg", ".png", ".pdf", ".html"}, ".svg, .png, .pdf or .html");
+  demand("report", presentation.report, {".md", ".html"}, ".md or .html");
+  if (!presentation.table.empty()) demand_table_file(presentation.table);
+  const std::string csv = ending(presentation.csv);
+  if (csv == ".xlsx" || csv == ".md" || csv == ".html" || csv == ".tex" || csv == ".json")
+    throw RequestError(fmt::format("`csv` '{}': `csv` writes comma-separated values, whatever the name; {}",
+                                   presentation.csv,
+                                   csv == ".xlsx"   ? "`xlsx` writes a workbook"
+                                   : csv == ".json" ? "`json` writes JSON to standard output"
+                                                    : "`table` writes documents"));
+}
 
 void add_answer(Report& report, const Answer& answer) {
   for (const std::string& sentence : answer.in_words) report.text(sentence);

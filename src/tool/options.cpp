@@ -3,16 +3,13 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <filesystem>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/draw/table_forms.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac_interactions.hpp"
 
 namespace jampot::tool {
-
 namespace {
 
 // Answers come in the units of the question: those of the conditions and of the feed.
@@ -44,28 +41,10 @@ DisplayUnits units_of_question(const Command* command) {
 
 Presentation PresentationOptions::read() const {
   Presentation presentation{json, csv, xlsx, table, report, figure, plot, expected, {}, {}};
-  if (!table.empty()) demand_table_file(table);
-  if (!report.empty()) {
-    const std::string page = lower_case(std::filesystem::path(report).extension().string());
-    if (page != ".md" && page != ".html")
-      throw RequestError(fmt::format("--report '{}': the ending must be .md or .html", report));
-  }
   presentation.units = units.empty() ? units_of_question(command) : parse_display_units(units);
-  if (!figure.empty()) {
-    const std::string ending = lower_case(std::filesystem::path(figure).extension().string());
-    if (ending != ".svg" && ending != ".png" && ending != ".pdf" && ending != ".html") {
-      throw RequestError(fmt::format("--figure '{}': the ending must be .svg, .png, .pdf or .html", figure));
-    }
-  } else if (!plot.empty() || !window.empty()) {
+  if (figure.empty() && (!plot.empty() || !window.empty()))
     throw RequestError("--plot and --window change a figure: give --figure FILE as well");
-  }
-  const std::string ending = lower_case(std::filesystem::path(csv).extension().string());
-  if (ending == ".xlsx" || ending == ".md" || ending == ".html" || ending == ".tex" || ending == ".json")
-    throw RequestError(fmt::format("--csv '{}': --csv writes comma-separated values, whatever the name; {}",
-                                   csv,
-                                   ending == ".xlsx"   ? "--xlsx writes a workbook"
-                                   : ending == ".json" ? "--json writes JSON to standard output"
-                                                       : "--table writes documents"));
+  demand_forms(presentation);
   if (!window.empty()) presentation.window = parse_window(window);
   return presentation;
 }
@@ -238,9 +217,8 @@ Held read_held(const Condition& condition) {
             ? "give --pressure or --temperature, as in --pressure \"1 atm\""
             : "--pressure and --temperature cannot both be given here: one is held, the other computed");
   }
-  if (!condition.pressure.empty()) {
+  if (!condition.pressure.empty())
     return {Sought::temperature, parse_quantities(condition.pressure, Dimension::pressure)};
-  }
   return {Sought::pressure, parse_quantities(condition.temperature, Dimension::temperature)};
 }
 

@@ -21,9 +21,8 @@ void ScreenPresenter::show(const Answer& answer, const Presentation& presentatio
     for (const std::string& sentence : answer.in_words) text += sentence + "\n";
     if (!text.empty()) text += "\n";
     const auto& tables = answer.screen.empty() ? answer.tables : answer.screen;
-    for (std::size_t k = 0; k < tables.size(); ++k) {
+    for (std::size_t k = 0; k < tables.size(); ++k)
       text += (k > 0 ? "\n" : "") + as_text(tables[k], presentation.units);
-    }
     const std::vector<std::string> lines = closing_lines(answer);
     if (!lines.empty() && !tables.empty()) text += "\n";
     for (const std::string& line : lines) text += line + "\n";

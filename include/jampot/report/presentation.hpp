@@ -26,6 +26,9 @@ struct Presentation {
   bool draws() const { return !figure.empty() && plot.empty(); }
 };
 
+/// @throws RequestError where the ending of a file is not one of its form
+void demand_forms(const Presentation& presentation);
+
 /// Adds figure, tables, sentences and notices to a page.
 void add_answer(Report& report, const Answer& answer);
 
