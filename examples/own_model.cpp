@@ -1,4 +1,4 @@
-// A liquid model of one's own: one class, and everything else knows it.
+// A user-defined liquid model: one class, and everything else knows it.
 #include <fmt/format.h>
 
 #include <memory>

@@ -1,4 +1,4 @@
-// A substance of one's own from its groups. As `jampot define`.
+// A user-defined component from its groups. As `jampot define`.
 #include "jampot/report/define.hpp"
 
 #include <iostream>

@@ -8,7 +8,7 @@
 
 namespace jampot {
 
-/// The built-in substances with those of one's own in these files.
+/// The built-in substances with the user-defined components of these files.
 /// @throws RequestError for a name that is already taken
 std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files);
 

@@ -7,7 +7,7 @@
 
 namespace jampot {
 
-/// A substance of one's own as it is kept: what is known of it, and for information what was estimated.
+/// A user-defined component as it is kept: what is known of it, and for information what was estimated.
 /// Reading a file makes the estimates anew from what is known.
 ///
 ///   name = "my solvent"

@@ -53,7 +53,7 @@ class ActivityModel {
 
   /// Third derivative of the excess Gibbs energy gE/(RT) of the amounts x + s u with s, at s = 0: with
   /// sum u_i = 0 what decides whether a critical liquid is a plait point. Every built-in model has it in
-  /// closed form; a model of one's own that does not gets differences of its second derivatives.
+  /// closed form; a user-defined model that does not gets differences of its second derivatives.
   virtual double third_derivative(std::span<const double> x, std::span<const double> u) const;
 
   /// Writes the calculation at the current temperature out, equations and numbers, so that each result can be
