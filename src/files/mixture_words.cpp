@@ -28,7 +28,7 @@ std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_
                            fmt::format("the name '{}' is already taken; give yours another", own.name));
       }
     }
-    own.formula.clear();  // a formula shall not stand for a substance of one's own, nor make one of the bank
+    own.formula.clear();  // a formula shall not stand for a user-defined component, nor make one of the bank
                           // ambiguous
     substances.push_back(std::move(own));
   }

@@ -161,7 +161,7 @@ DefinedSubstance read_substance(const std::filesystem::path& path) {
 
 std::string substance_text(const DefinedSubstance& defined, const KnownConstants& known) {
   std::string text =
-      "# A substance of one's own for Jam Pot. [estimates] is for information; they are made anew when the\n"
+      "# A user-defined component for Jam Pot. [estimates] is for information; they are made anew when the\n"
       "# file is read.\n";
   text += fmt::format("name = {}\n", toml_text(defined.substance.name));
   if (known.non_volatile) text += fmt::format("{} = true\n", non_volatile_key);

@@ -12,7 +12,7 @@ void ActivityModel::set_coefficient(std::size_t, Coefficient, double) {
   throw std::logic_error("this model has no adjustable terms");
 }
 
-// For models of one's own: differences, on a copy so that this one stays as it is.
+// For user-defined models: differences, on a copy so that this one stays as it is.
 double ActivityModel::third_derivative(std::span<const double> x, std::span<const double> u) const {
   const std::unique_ptr<ActivityModel> own = clone();
   const std::size_t n = size();

@@ -1,4 +1,4 @@
-// define: a substance of one's own from groups and what is known, beside one from the bank on request.
+// define: a user-defined component from groups and what is known, beside one from the bank on request.
 #include <fmt/format.h>
 
 #include <cmath>

@@ -57,7 +57,7 @@ class ActivityModel {
   virtual double third_derivative(std::span<const double> x, std::span<const double> u) const;
 
   /// Writes the calculation at the current temperature out, equations and numbers, so that each result can be
-  /// followed. A model of one's own that does not gives its results alone.
+  /// followed. A user-defined model that does not gives its results alone.
   virtual void write_out(Working& page) const;
 
   /// The adjustable terms; none for ideal and predictive models.
@@ -67,7 +67,7 @@ class ActivityModel {
   virtual void set_coefficient(std::size_t term, Coefficient coefficient, double value);
 
   /// out[i*terms + t] = d ln gamma_i / d term_t at the current temperature.
-  /// @throws std::logic_error where a model has terms and does not say so (a PairModel of one's own takes
+  /// @throws std::logic_error where a model has terms and does not say so (a user-defined PairModel takes
   /// differences)
   virtual void term_derivatives(std::span<const double> x, std::span<double> out);
 

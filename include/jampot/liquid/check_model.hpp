@@ -1,5 +1,5 @@
 #pragma once
-// Does a liquid model of one's own obey thermodynamics and its own derivatives?
+// Does a user-defined liquid model obey thermodynamics and its own derivatives?
 #include <array>
 #include <string>
 #include <vector>

@@ -10,7 +10,7 @@ class PairModel : public ActivityModel {
  public:
   std::span<const ModelTerm> terms() const final { return terms_; }
   void set_coefficient(std::size_t term, Coefficient coefficient, double value) final;
-  /// Differences, for models of one's own; every built-in model has its derivatives in closed form.
+  /// Differences, for user-defined models; every built-in model has its derivatives in closed form.
   void term_derivatives(std::span<const double> x, std::span<double> out) override;
   void gibbs_term_derivatives(std::span<const double> x, std::span<double> slope,
                               std::span<double> slope_dT) override;

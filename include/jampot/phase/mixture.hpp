@@ -25,7 +25,7 @@ class Mixture {
   Mixture(std::vector<Substance> substances, const std::string& liquid_model,
           const ParameterCollection& parameters, const VapourChoice& vapour = {});
 
-  /// With an activity model of the caller's own making (a fit, a model of one's own).
+  /// With an activity model of the caller's own making (a fit, a user-defined model).
   Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityModel> model,
           std::vector<PairParameters> parameters, const VapourChoice& vapour = {});
 

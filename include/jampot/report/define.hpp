@@ -1,5 +1,5 @@
 #pragma once
-// Substances of one's own told.
+// User-defined components told.
 #include "jampot/report/answer.hpp"
 #include "jampot/study/define.hpp"
 

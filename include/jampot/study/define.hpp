@@ -1,5 +1,5 @@
 #pragma once
-// A substance of one's own from groups or a SMILES string and what is known, beside one from the bank.
+// A user-defined component from groups or a SMILES string and what is known, beside one from the bank.
 #include <optional>
 #include <string>
 #include <vector>

@@ -1,5 +1,5 @@
 #pragma once
-// A substance of one's own: what is known, and estimates of the rest, each marked.
+// A user-defined component: what is known, and estimates of the rest, each marked.
 #include <map>
 #include <optional>
 #include <string>
@@ -44,7 +44,7 @@ struct DefinedConstant {
   std::string typical_error;  ///< of the estimate, as its authors or the tests here found it
 };
 
-/// A substance of one's own with what was estimated of it.
+/// A user-defined component with what was estimated of it.
 struct DefinedSubstance {
   Substance substance;                     ///< the pure substance
   std::vector<DefinedConstant> constants;  ///< where each came from

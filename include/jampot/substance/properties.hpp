@@ -43,7 +43,7 @@ Property gas_heat_capacity(const Substance& substance, double T_K);
 /// Gases and Liquids, 4th ed. (1987). From 0.85 Tc on it is the slope of the enthalpy (`EnthalpyPath`).
 Property liquid_heat_capacity(const Substance& substance, double T_K);
 
-/// Viscosity of the liquid, Pa s: the group contributions of a substance of one's own; else the known value
+/// Viscosity of the liquid, Pa s: the group contributions of a user-defined component; else the known value
 /// at 25 degC carried by the one-point rule of Lewis and Squires, eta^-0.2661 = eta_0^-0.2661 + (T - T_0)/233
 /// with eta in mPa s: five to fifteen per cent, worse for water and at low temperatures. Source: W. K. Lewis,
 /// L. Squires, Refiner Nat. Gasoline Manuf. 13 (1934) 448, as printed by Reid, Prausnitz, Poling, 4th ed.
