@@ -157,6 +157,9 @@ const std::vector<NoticeKind>& notice_kinds() {
        "UNIFAC predicts two liquids where the model in use has one"},
       {"pure-point", Severity::note, "fit",
        "a measured boiling point of a pure substance is off the vapour pressure in use"},
+      {"reaction", Severity::doubt, "known",
+       "two substances react by their functional groups: a model of their phases describes them only before "
+       "that"},
       {"regions-unclear", Severity::serious, "residue", "distillation regions could not all be told apart"},
       {"repeated-points", Severity::note, "fit", "points are repeated, or nearly"},
       {"rival-minimum", Severity::doubt, "fit",

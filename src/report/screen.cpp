@@ -77,6 +77,20 @@ class ScreenAnswer {
       list.push_back(
           json_field<Solvent>("carrier_in_solvent", [](const Solvent& s) { return s.extraction->carrier; }));
       list.push_back(json_field<Solvent>("capacity", [](const Solvent& s) { return s.dilute.capacity; }));
+      list.push_back(json_field<Solvent>("from_handbook", [](const Solvent& s) {
+        Json names = Json::array();
+        if (s.handbook_distribution) names.push_back("distribution");
+        if (s.handbook_solubility) names.push_back("solubility");
+        return names;
+      }));
+      list.push_back(json_field_where<Solvent>([](const Solvent& s) { return s.predicted.has_value(); },
+                                               "predicted",
+                                               [](const Solvent& s) {
+                                                 return Json{{"distribution", s.predicted->distribution},
+                                                             {"selectivity", s.predicted->selectivity},
+                                                             {"loss", s.predicted->loss},
+                                                             {"carrier_in_solvent", s.predicted->carrier}};
+                                               }));
     } else if (study_.role == SolventRole::entrainer) {
       list.push_back(number_field<Solvent>(
           "relative_volatility", {"relative volatility in it", Dimension::number, 2}, volatility_of));
@@ -124,11 +138,14 @@ class ScreenAnswer {
         {"facts",
          {{"facts"}},
          [](const Solvent& s) {
-           return Json{{"judged", s.facts}, {"agreeing", s.facts_agreeing}};
+           return Json{{"judged", s.facts}, {"agreeing", s.facts_agreeing}, {"taken", s.facts_taken}};
          },
          [](const Solvent& s) {
            return std::vector<Cell>(
-               1, Cell(s.facts == 0 ? std::string("-") : fmt::format("{} of {}", s.facts_agreeing, s.facts)));
+               1, Cell(s.facts == 0 ? std::string("-")
+                       : s.facts_taken == 0
+                           ? fmt::format("{} of {}", s.facts_agreeing, s.facts)
+                           : fmt::format("{} of {}, {} taken", s.facts_agreeing, s.facts, s.facts_taken)));
          }});
     list.push_back(json_field_where<Solvent>([](const Solvent& s) { return !s.miscible_kin.empty(); },
                                              "miscible_kin", member_of(&Solvent::miscible_kin)));
@@ -144,6 +161,14 @@ class ScreenAnswer {
                          {"weight", part.weight},
                          {"shortfall", part.shortfall}});
       return parts;
+    }));
+    list.push_back(json_field<Solvent>("reactions", [](const Solvent& s) {
+      Json all = Json::array();
+      for (const Reaction& reaction : s.reactions)
+        all.push_back({{"with", reaction.with},
+                       {"products", reaction.products},
+                       {"readiness", std::string(name_of(reaction.readiness))}});
+      return all;
     }));
     list.push_back(json_field<Solvent>("notices", [](const Solvent& s) {
       Json all = Json::array();
@@ -220,6 +245,14 @@ class ScreenAnswer {
       answer_.lines.push_back(fmt::format(
           "relative volatility of {} over {} without a solvent: {:.2f} where it is nearest to 1",
           study_.pair[0].name, study_.pair[1].name, study_.solvents.front().volatility->without_solvent));
+    if (extraction())
+      answer_.lines.push_back(fmt::format(
+          "distribution coefficients of {} candidates and solubilities of {} are from handbooks, the others "
+          "predicted",
+          std::count_if(study_.solvents.begin(), study_.solvents.end(),
+                        [](const Solvent& s) { return s.handbook_distribution; }),
+          std::count_if(study_.solvents.begin(), study_.solvents.end(),
+                        [](const Solvent& s) { return s.handbook_solubility; })));
     std::map<std::string, int> reasons;
     for (const UnscreenedSolvent& one : study_.left_out) {
       const bool predicted = one.reason.find("table of") != std::string::npos;

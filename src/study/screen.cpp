@@ -17,6 +17,7 @@
 #include "jampot/substance/bank.hpp"
 #include "jampot/substance/properties.hpp"
 #include "parallel.hpp"
+#include "screen_handbook.hpp"
 #include "screen_score.hpp"
 
 namespace jampot {
@@ -192,6 +193,7 @@ class Screening {
       case SolventRole::extraction:
         solvent.extraction = extraction_figures(mixture, study_.T_K);
         if (!solvent.extraction) throw LeftOut{fmt::format("it makes one liquid with {}", pair_[1].name)};
+        take_from_handbooks(solvent, pair_, study_.T_K, chosen.held);
         // Unless handbooks speak of the two liquids themselves.
         if (pair_[1].name == "water" && KnownFacts::built_in().about("water", candidate.name).empty())
           solvent.miscible_kin = kin_that_mixes_with_water(candidate, study_.T_K);
@@ -210,6 +212,7 @@ class Screening {
         solvent.absorption = absorption_figures(mixture, study_.T_K, study_.P_Pa);
         break;
     }
+    find_reactions(candidate, solvent);
     const auto own = density_of(candidate, study_.T_K), carrier = density_of(pair_[1], study_.T_K);
     if (own && carrier) solvent.density_difference_kg_m3 = *own - *carrier;
     boiling(candidate, solvent);
@@ -222,7 +225,7 @@ class Screening {
     score(solvent, request_.role, pair_, study_.weights);
     const bool speaks_against = std::any_of(solvent.parts.begin(), solvent.parts.end(),
                                             [](const ScorePart& part) { return !part.shortfall.empty(); });
-    if (2 * solvent.facts_agreeing < solvent.facts)
+    if (2 * (solvent.facts_agreeing + solvent.facts_taken) < solvent.facts)
       solvent.verdict =
           fmt::format("{}{} agrees with {} of {} facts about it",
                       speaks_against ? solvent.verdict + "; doubtful: " : "doubtful: ", solvent.model,
@@ -249,6 +252,16 @@ class Screening {
       if (fact->kind == FactKind::miscible && std::abs(fact->T_K - study_.T_K) < near_K)
         throw LeftOut{fmt::format("handbooks have it miscible with {} in all proportions", pair_[1].name)};
     }
+  }
+
+  void find_reactions(const Substance& candidate, ScreenedSolvent& solvent) const {
+    for (const Substance& other : {pair_[0], pair_[1], candidate}) {
+      if (auto reaction = reaction_between(candidate, other))
+        solvent.reactions.push_back(std::move(*reaction));
+    }
+    std::stable_sort(solvent.reactions.begin(), solvent.reactions.end(),
+                     [](const Reaction& a, const Reaction& b) { return a.readiness > b.readiness; });
+    for (const Reaction& reaction : solvent.reactions) solvent.notices.add("reaction", reaction.sentence());
   }
 
   // Of an extraction and an absorption it is parted from the first, of an entrainer from both.
@@ -278,10 +291,9 @@ class Screening {
       }
     }
     try {
-      const bool own = chosen.mixture.liquid_model() != "unifac-lle";
-      const SingularPoints found = singular_points(
-          own ? chosen.mixture : with(candidate, Purpose::vapour_liquid).mixture, study_.P_Pa);
-      read_map(found, told, solvent);
+      const Chosen boiling =
+          chosen.mixture.liquid_model() == "unifac-lle" ? with(candidate, Purpose::vapour_liquid) : chosen;
+      read_map(singular_points(boiling.mixture, study_.P_Pa), told, boiling.spec, solvent);
     } catch (const LeftOut&) {
       solvent.azeotropes_known = told[0] && told[1];
     } catch (const std::runtime_error&) {
@@ -290,7 +302,29 @@ class Screening {
     if (!solvent.azeotropes_known && solvent.map_class.empty()) solvent.map_class = "not known";
   }
 
-  void read_map(const SingularPoints& found, const std::array<bool, 2>& told,
+  // An azeotrope with what pairs up in the vapour, predicted with an ideal one, by a vapour that knows of it.
+  // One that this vapour does not have is none; where its constants are missing the prediction stays.
+  std::optional<double> with_pairs_in_vapour(const SingularPoint& azeotrope, MixtureSpec spec) const {
+    const auto& all = spec.substances;
+    const bool pairs = std::any_of(azeotrope.members.begin(), azeotrope.members.end(),
+                                   [&](std::size_t i) { return pairs_up(all[i]); });
+    if (!pairs || spec.vapour.model != "ideal" || azeotrope.heterogeneous) return azeotrope.T_K;
+    spec.substances = {all[azeotrope.members[0]], all[azeotrope.members[1]]};
+    spec.vapour.model = "virial";
+    try {
+      Notices unheard;
+      const SingularPoints found =
+          singular_points(prepare(spec, unheard, Purpose::vapour_liquid).mixture, study_.P_Pa);
+      for (const SingularPoint& point : found.points) {
+        if (point.members.size() == 2) return point.T_K;
+      }
+      return std::nullopt;
+    } catch (const std::runtime_error&) {
+      return azeotrope.T_K;
+    }
+  }
+
+  void read_map(const SingularPoints& found, const std::array<bool, 2>& told, const MixtureSpec& spec,
                 ScreenedSolvent& solvent) const {
     Stability own = Stability::saddle;
     for (const SingularPoint& point : found.points) {
@@ -302,10 +336,13 @@ class Screening {
         continue;
       }
       if (point.members.size() == 2 && told[point.members[0]]) continue;  // a handbook has said it
+      std::optional<double> T_K = point.T_K;
+      if (point.members.size() == 2) T_K = with_pairs_in_vapour(point, spec);
+      if (!T_K) continue;
       NewAzeotrope azeotrope;
       for (const std::size_t i : point.members)
         azeotrope.members.push_back(i == 2 ? solvent.substance.name : pair_[i].name);
-      azeotrope.T_K = point.T_K;
+      azeotrope.T_K = *T_K;
       azeotrope.heterogeneous = point.heterogeneous;
       solvent.azeotropes.push_back(std::move(azeotrope));
     }
@@ -349,7 +386,8 @@ class Screening {
     notices.add(
         "screening",
         "these are predictions for infinite dilution, good for a ranking; toxicity, price, corrosion, "
-        "viscosity, foaming and reactions are not looked at. Measure the ones you choose");
+        "viscosity, foaming and reactions other than those between functional groups are not looked at. "
+        "Measure the ones you choose");
     std::size_t contradicted = 0;
     for (const ScreenedSolvent& solvent : study_.solvents)
       contradicted += solvent.notices.has("against-handbook");

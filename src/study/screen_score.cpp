@@ -32,6 +32,7 @@ class Parts {
     if (name == "volatility") volatility(part);
     if (name == "azeotropes") azeotropes(part);
     if (name == "capacity") capacity(part);
+    if (name == "reactivity") reactivity(part);
     if (name == "facts") facts(part);
     return part;
   }
@@ -71,7 +72,7 @@ class Parts {
   // It is parted again from what it took up.
   void recovery(ScorePart& part) const {
     constexpr double wished_K = 40, close_K = 15;
-    // Close boilers can still be parted, with many stages.
+    // Close boilers can still be parted, with many stages; that they make an azeotrope says little more.
     constexpr double least = 0.1;
     part.value = std::clamp(std::abs(solvent_.boiling_gap_K) / wished_K, least, 1.0);
     // A heavy agent leaves at the bottom; a light one goes over the top with the product.
@@ -80,11 +81,13 @@ class Parts {
       part.shortfall = fmt::format("boils only {:.1f} K from what it must be parted from",
                                    std::abs(solvent_.boiling_gap_K));
     if (role_ == SolventRole::entrainer) return;
+    const double apart = part.value;
     for (const NewAzeotrope& azeotrope : solvent_.azeotropes) {
       if (azeotrope.members.size() != 2 || !holds(azeotrope, pair_[0].name)) continue;
       part.value *= azeotrope.heterogeneous ? 0.6 : 0.3;
       part.shortfall = fmt::format("makes an azeotrope with {}", pair_[0].name);
     }
+    part.value = std::max(part.value, std::min(apart, least));
   }
 
   void density(ScorePart& part) const {
@@ -139,9 +142,24 @@ class Parts {
                       solvent_.dilute.gamma[0], solvent_.dilute.gamma[1]);
   }
 
+  // What comes apart again only by chemistry is lost, and what it makes has to be taken out.
+  void reactivity(ScorePart& part) const {
+    part.value = 1;
+    if (solvent_.reactions.empty()) return;
+    const Reaction& worst = solvent_.reactions.front();
+    constexpr double very_slow = 0.9, on_boiling = 0.3, at_once = 0.1;
+    part.value = worst.readiness == Readiness::at_once      ? at_once
+                 : worst.readiness == Readiness::on_boiling ? on_boiling
+                                                            : very_slow;
+    if (worst.readiness != Readiness::very_slow)
+      part.shortfall = worst.with == worst.substance
+                           ? "polymerises unless it is inhibited"
+                           : fmt::format("forms {} with {}", worst.products, worst.with);
+  }
+
   // How far what handbooks have of it bears the prediction out: half where they have nothing.
   void facts(ScorePart& part) const {
-    part.value = (solvent_.facts_agreeing + 1.0) / (solvent_.facts + 2.0);
+    part.value = (solvent_.facts_agreeing + solvent_.facts_taken + 1.0) / (solvent_.facts + 2.0);
     if (solvent_.facts == 0) part.shortfall = "no handbook fact about it bears the prediction out";
     if (solvent_.miscible_kin.empty()) return;
     part.value = 0;
@@ -170,15 +188,16 @@ class Parts {
 std::vector<std::pair<std::string, double>> score_weights(SolventRole role) {
   switch (role) {
     case SolventRole::extraction:
-      return {{"distribution", 0.4}, {"selectivity", 0.17}, {"loss", 0.13},
-              {"recovery", 0.08},    {"density", 0.07},     {"facts", 0.15}};
+      return {{"distribution", 0.36}, {"selectivity", 0.15}, {"loss", 0.12}, {"recovery", 0.08},
+              {"density", 0.06},      {"reactivity", 0.1},   {"facts", 0.13}};
     case SolventRole::entrainer:
-      return {
-          {"volatility", 0.3}, {"azeotropes", 0.21}, {"recovery", 0.17}, {"capacity", 0.17}, {"facts", 0.15}};
+      return {{"volatility", 0.28}, {"azeotropes", 0.19}, {"recovery", 0.15},
+              {"capacity", 0.15},   {"reactivity", 0.1},  {"facts", 0.13}};
     case SolventRole::absorbent:
       break;
   }
-  return {{"capacity", 0.34}, {"selectivity", 0.17}, {"loss", 0.21}, {"recovery", 0.13}, {"facts", 0.15}};
+  return {{"capacity", 0.31}, {"selectivity", 0.15}, {"loss", 0.19},
+          {"recovery", 0.12}, {"reactivity", 0.1},   {"facts", 0.13}};
 }
 
 std::vector<std::pair<std::string, double>> weights_of(const ScreenRequest& request) {

@@ -152,6 +152,64 @@ TEST(Screening, KinSeldomSpeakAgainstFacts) {
   EXPECT_EQ(doubted, (std::vector<std::string>{"dimethoxymethane", "methyl acetate"}));
 }
 
+// Reactions of print between functional groups, either substance first.
+TEST(Reactions, ByFunctionalGroups) {
+  const auto readiness = [](const char* one, const char* other) -> std::string {
+    const auto pair = substances_named({one, other});
+    const auto found = reaction_between(pair[0], pair[1]), turned = reaction_between(pair[1], pair[0]);
+    EXPECT_EQ(found.has_value(), turned.has_value());
+    if (!found) return "none";
+    EXPECT_EQ(found->products, turned->products);
+    EXPECT_EQ(found->with, pair[1].name);
+    return std::string(name_of(found->readiness)) + ": " + found->products;
+  };
+  EXPECT_EQ(readiness("acetic acid", "ethanol"), "on-boiling: an ester and water");
+  EXPECT_EQ(readiness("acetic acid", "methanol"), "on-boiling: an ester and water");
+  EXPECT_EQ(readiness("2-ethoxyethanol", "acetic acid"), "on-boiling: an ester and water");
+  EXPECT_EQ(readiness("acetic acid", "triethylamine"), "at-once: a salt");
+  EXPECT_EQ(readiness("acetic acid", "pyridine"), "at-once: a salt");
+  EXPECT_EQ(readiness("butanal", "diethylamine"), "at-once: an imine or enamine and water");
+  EXPECT_EQ(readiness("acetone", "aniline"), "on-boiling: an imine and water");
+  EXPECT_EQ(readiness("acetaldehyde", "methanol"), "at-once: a hemiacetal");
+  EXPECT_EQ(readiness("ethyl acetate", "water"), "very-slow: an acid and an alcohol");
+  EXPECT_EQ(readiness("propylene oxide", "water"), "on-boiling: a glycol");
+  EXPECT_EQ(readiness("acetic anhydride", "water"), "at-once: an acid");
+  EXPECT_EQ(readiness("ethyl acetate", "n-butylamine"), "on-boiling: an amide and an alcohol");
+  for (const char* inert : {"toluene", "acetone", "diisopropyl ether", "chloroform"})
+    EXPECT_EQ(readiness(inert, "water"), "none") << inert;
+  EXPECT_EQ(readiness("acetone", "diethylamine"), "none");
+  EXPECT_EQ(readiness("acetic acid", "acetic acid"), "none");
+  EXPECT_EQ(readiness("acetic acid", "methyl isobutyl ketone"), "none");
+  for (const char* monomer : {"vinyl acetate", "styrene", "isoprene", "methyl methacrylate"}) {
+    const Substance one = substances_named({monomer})[0];
+    const auto reaction = reaction_between(one, one);
+    ASSERT_TRUE(reaction) << monomer;
+    EXPECT_NE(reaction->sentence().find("polymerises"), std::string::npos);
+  }
+  for (const char* none : {"cyclohexene", "mesityl oxide", "ethyl acetate"}) {
+    const Substance one = substances_named({none})[0];
+    EXPECT_FALSE(reaction_between(one, one)) << none;
+  }
+}
+
+// A solvent that reacts with what it is to take up says so, and ranks below one that does not.
+TEST(Screening, WhatReactsSaysSo) {
+  const ScreenStudy found =
+      screened({"acetic acid", "water"}, SolventRole::extraction, {"1-pentanol", "methyl isobutyl ketone"});
+  ASSERT_EQ(found.solvents.size(), 2u);
+  const ScreenedSolvent& alcohol = found.solvents[rank_of(found, "1-pentanol")];
+  ASSERT_EQ(alcohol.reactions.size(), 1u);
+  EXPECT_EQ(alcohol.reactions[0].sentence(),
+            "1-pentanol forms an ester and water with acetic acid when boiled");
+  EXPECT_TRUE(alcohol.notices.has("reaction"));
+  const auto part = std::find_if(alcohol.parts.begin(), alcohol.parts.end(),
+                                 [](const ScorePart& one) { return one.name == "reactivity"; });
+  ASSERT_NE(part, alcohol.parts.end());
+  EXPECT_LT(part->value, 0.5);
+  EXPECT_FALSE(part->shortfall.empty());
+  EXPECT_TRUE(found.solvents[rank_of(found, "4-methyl-2-pentanone")].reactions.empty());
+}
+
 TEST(Screening, EverySubstanceIsRankedOrLeftOutWithItsReason) {
   for (const SolventRole role : {SolventRole::extraction, SolventRole::entrainer, SolventRole::absorbent}) {
     const ScreenStudy found = screened({"acetone", "water"}, role);
@@ -209,6 +267,36 @@ TEST(Screening, HandbooksComeBeforeTheModel) {
                           [](const NewAzeotrope& one) { return one.from_handbook; }));
 }
 
+// Distribution coefficient and solubilities of handbooks stand in place of the prediction, which stays
+// beside.
+TEST(Screening, ExtractionFiguresOfHandbooks) {
+  const ScreenStudy found = screened({"acetic acid", "water"}, SolventRole::extraction);
+  int taken = 0;
+  for (const ScreenedSolvent& one : found.solvents) {
+    const ExtractionFigures& figures = *one.extraction;
+    EXPECT_EQ(one.predicted.has_value(), one.handbook_distribution || one.handbook_solubility);
+    EXPECT_LE(one.facts_taken + one.facts_agreeing, one.facts);
+    for (const Fact& fact : KnownFacts::built_in().all()) {
+      if (fact.kind != FactKind::distribution || fact.grade > 'B' || std::abs(fact.T_K - 298.15) > 14)
+        continue;
+      if (fact.substances != std::vector<std::string>{"acetic acid", "water", one.substance.name}) continue;
+      EXPECT_TRUE(one.handbook_distribution) << one.substance.name;
+      EXPECT_EQ(figures.distribution, fact.value) << one.substance.name;
+      ++taken;
+    }
+    if (one.predicted) {
+      EXPECT_NEAR(figures.selectivity, figures.distribution * (1 - figures.loss) / figures.carrier,
+                  1e-9 * figures.selectivity);
+    }
+  }
+  EXPECT_GE(taken, 4);
+  // Ethyl acetate and water: about 8 mass per cent of it in water, 3 of water in it.
+  const ScreenedSolvent& ester = found.solvents[rank_of(found, "ethyl acetate")];
+  EXPECT_TRUE(ester.handbook_solubility);
+  EXPECT_NEAR(ester.extraction->loss, 0.079, 0.008);
+  EXPECT_NEAR(ester.extraction->carrier, 0.031, 0.005);
+}
+
 TEST(Screening, CandidatesFamiliesBoilingPointsAndWeights) {
   ScreenRequest request;
   request.mixture = mixture_of({"acetic acid", "water"});
@@ -221,8 +309,8 @@ TEST(Screening, CandidatesFamiliesBoilingPointsAndWeights) {
     EXPECT_TRUE(Tb_K >= 340 && Tb_K <= 400) << one.substance.name;
   }
   // By one part alone the ranking is that of this part.
-  request.weights = {{"distribution", 1}, {"selectivity", 0}, {"loss", 0},
-                     {"recovery", 0},     {"density", 0},     {"facts", 0}};
+  request.weights = {{"distribution", 1}, {"selectivity", 0}, {"loss", 0}, {"recovery", 0},
+                     {"density", 0},      {"reactivity", 0},  {"facts", 0}};
   const ScreenStudy by_distribution = study(request);
   for (std::size_t k = 1; k < by_distribution.solvents.size(); ++k) {
     EXPECT_GE(by_distribution.solvents[k - 1].extraction->distribution,

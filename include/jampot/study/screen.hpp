@@ -8,6 +8,7 @@
 #include "jampot/basis/notice.hpp"
 #include "jampot/basis/progress.hpp"
 #include "jampot/design/solvent.hpp"
+#include "jampot/known/reactions.hpp"
 #include "jampot/study/mixture_spec.hpp"
 
 namespace jampot {
@@ -48,10 +49,15 @@ struct NewAzeotrope {
 
 /// One candidate with all that is known and predicted of it.
 struct ScreenedSolvent {
-  Substance substance{};                             ///< the pure substance
-  std::string model{};                               ///< by which the liquids are described
-  DiluteInSolvent dilute{};                          ///< at infinite dilution
-  std::optional<ExtractionFigures> extraction{};     ///< of that role, where there are two liquids
+  Substance substance{};                          ///< the pure substance
+  std::string model{};                            ///< by which the liquids are described
+  DiluteInSolvent dilute{};                       ///< at infinite dilution
+  std::optional<ExtractionFigures> extraction{};  ///< of that role, where there are two liquids
+  /// Of these: what the model predicts, where handbooks have the distribution coefficient or the mutual
+  /// solubilities of carrier and solvent (grades A and B, within 15 K) and `extraction` has them from there.
+  std::optional<ExtractionFigures> predicted{};
+  bool handbook_distribution = false,                ///< the distribution coefficient is from handbooks
+      handbook_solubility = false;                   ///< the mutual solubilities are
   std::optional<VolatilityFigures> volatility{};     ///< of an entrainer
   std::optional<AbsorptionFigures> absorption{};     ///< of an absorbent
   std::optional<double> density_difference_kg_m3{};  ///< solvent minus carrier, pure
@@ -60,12 +66,14 @@ struct ScreenedSolvent {
   bool azeotropes_known = true;            ///< false where neither handbook nor model tells
   std::string map_class{};                 ///< what the residue curve map makes of it
   int facts = 0,                           ///< handbook facts about pairs with it
-      facts_agreeing = 0;                  ///< of these the model agrees with
+      facts_agreeing = 0,                  ///< of these the model agrees with
+      facts_taken = 0;                     ///< of the others: taken from handbooks, so no doubt is left
   /// Of an extraction: a kin of it that handbooks have as miscible with the second substance
   /// (`miscible_kin`).
   std::string miscible_kin{};
-  std::vector<ScorePart> parts{};  ///< of the score
-  double score = 0;                ///< 0 to 1
+  std::vector<Reaction> reactions{};  ///< with either of the two, the most ready first
+  std::vector<ScorePart> parts{};     ///< of the score
+  double score = 0;                   ///< 0 to 1
   bool on_front = false;  ///< no other without a `miscible_kin`, nor it, has more capacity and selectivity
   std::string verdict{};  ///< one sentence: what speaks for it or against it
   Notices notices{};      ///< what the reader must know of this one
