@@ -113,6 +113,12 @@ std::vector<std::optional<Descent>> follow_all(std::vector<std::unique_ptr<FitPr
   return ends;
 }
 
+std::vector<FitProblem*> all_of(const std::vector<std::unique_ptr<FitProblem>>& problems) {
+  std::vector<FitProblem*> list;
+  for (const auto& problem : problems) list.push_back(problem.get());
+  return list;
+}
+
 bool same_objective(double a, double b, double relative) {
   return std::abs(a - b) <= relative * std::max({std::abs(a), std::abs(b), 1e-3});
 }
@@ -142,36 +148,50 @@ std::vector<std::pair<Descent, int>> distinct(std::vector<Descent> descents) {
   return groups;
 }
 
-// Minima of the few points, or short ones of all, to the last digits of all points; those that are one then
-// are one.
-std::vector<std::pair<Descent, int>> polished(FitProblem& whole,
-                                              const std::vector<std::pair<Descent, int>>& rough) {
-  constexpr double much_worse = 3, noise = 20;
-  std::vector<std::pair<Descent, int>> minima;
-  std::size_t tried = 0;
+// The rough minima, best first, that the last digits are worth: after the first few only those that lie
+// clearly higher than the one before. A long valley must not hide the minimum behind it.
+std::vector<std::size_t> worth_polishing(const std::vector<std::pair<Descent, int>>& rough,
+                                         double much_worse) {
+  constexpr double noise = 20, clearly = 1.01;
+  std::vector<std::size_t> chosen;
   double last = 0;
-  for (std::size_t k = 0; k < rough.size() && tried < most_tried && minima.size() < most_polished; ++k) {
+  for (std::size_t k = 0; k < rough.size() && chosen.size() < most_tried; ++k) {
     const double objective = rough[k].first.objective;
     if (objective > much_worse * rough.front().first.objective + noise) break;
-    // After the first few only those that lie clearly higher: a long valley must not hide the minimum behind
-    // it.
-    constexpr double clearly = 1.01;
-    if (tried >= most_polished && objective < clearly * last) continue;
-    ++tried;
+    if (chosen.size() >= most_polished && objective < clearly * last) continue;
+    chosen.push_back(k);
     last = objective;
-    auto exact = whole.polish(rough[k].first);
-    if (!exact) continue;
+  }
+  return chosen;
+}
+
+// Rough minima to the last digits; those that are one then are one.
+std::vector<std::pair<Descent, int>> polished(const std::vector<FitProblem*>& problems,
+                                              const std::vector<std::pair<Descent, int>>& rough,
+                                              double much_worse) {
+  std::vector<std::pair<Descent, int>> minima;
+  const auto take = [&](Descent exact, int count) {
     // A valley in which descents creep to an end at different places is one minimum, too.
     const auto same = [&](const std::pair<Descent, int>& known) {
-      return same_objective(known.first.objective, exact->objective, 1e-6) ||
-             (same_objective(known.first.objective, exact->objective, 1e-2) && near(known.first, *exact));
+      return same_objective(known.first.objective, exact.objective, 1e-6) ||
+             (same_objective(known.first.objective, exact.objective, 1e-2) && near(known.first, exact));
     };
     const auto found = std::find_if(minima.begin(), minima.end(), same);
-    if (found != minima.end()) {
-      found->second += rough[k].second;
-    } else {
-      minima.emplace_back(std::move(*exact), rough[k].second);
-    }
+    if (found != minima.end())
+      found->second += count;
+    else
+      minima.emplace_back(std::move(exact), count);
+  };
+  const std::vector<std::size_t> chosen = worth_polishing(rough, much_worse);
+  for (std::size_t first = 0; first < chosen.size() && minima.size() < most_polished;
+       first += problems.size()) {
+    const std::size_t together = std::min(problems.size(), chosen.size() - first);
+    std::vector<std::optional<Descent>> ends(together);
+    side_by_side(together, [&](std::size_t worker) {
+      ends[worker] = problems[worker]->polish(rough[chosen[first + worker]].first);
+    });
+    for (std::size_t k = 0; k < together && minima.size() < most_polished; ++k)
+      if (ends[k]) take(std::move(*ends[k]), rough[chosen[first + k]].second);
   }
   std::stable_sort(minima.begin(), minima.end(),
                    [](const auto& a, const auto& b) { return a.first.objective < b.first.objective; });
@@ -216,14 +236,25 @@ Explored explore(const FitTask& task, FitProblem& whole) {
   result.starts = static_cast<int>(made);
   if (!descents.empty()) {
     auto rough = distinct(std::move(descents));
+    // Much worse than the best of the few points: what can be the best of all, or be told beside it.
+    double much_worse = 3;
     if (few.points.size() < task.points.size() || few.liquids.size() < task.liquids.size()) {
       // Which of them are one minimum is found out on the few. Adjustments of points that were left out begin
       // at nothing.
-      auto distinct_on_few = polished(*problems.front(), rough);
+      auto distinct_on_few = polished(all_of(problems), rough, much_worse);
       if (!distinct_on_few.empty()) rough = std::move(distinct_on_few);
       for (auto& [descent, count] : rough) descent.adjustments.clear();
+      much_worse = 1.6;
     }
-    result.minima = polished(whole, rough);
+    std::vector<std::unique_ptr<FitProblem>> others;  // of all points, for minima side by side
+    std::vector<FitProblem*> wholes{&whole};
+    const std::size_t several = worth_polishing(rough, much_worse).size();
+    for (std::size_t worker = 1; worker < workers_for(several); ++worker) {
+      others.push_back(task.problem());
+      wholes.push_back(others.back().get());
+    }
+    result.minima = polished(wholes, rough, much_worse);
+    for (const auto& other : others) result.evaluations += other->context().mixture().evaluations();
     if (result.minima.empty()) result.minima = {std::move(rough.front())};  // a valley without an end
   }
   for (const auto& problem : problems) result.evaluations += problem->context().mixture().evaluations();
