@@ -99,6 +99,26 @@ std::string style(const Series& series, const fs::path& path) {
   return text;
 }
 
+// Numbers at a logarithmic axis: powers of ten, of a short one also what lies between.
+std::string numbers(char name, const Axis& axis) {
+  if (!axis.logarithmic) return fmt::format("set {}tics autofreq\n", name);
+  const double decades = std::log10(axis.high / axis.low);
+  const std::vector<int> parts = decades > 2.4   ? std::vector<int>{1}
+                                 : decades > 0.6 ? std::vector<int>{1, 2, 5}
+                                                 : std::vector<int>{1, 2, 3, 4, 5, 6, 7, 8, 9};
+  const double every = decades > 12 ? 2 : 1;
+  std::vector<std::string> list;
+  for (double power = std::floor(std::log10(axis.low)); power <= std::log10(axis.high); power += every) {
+    for (const int part : parts) {
+      const double value = part * std::pow(10.0, power);
+      if (value > 0.999 * axis.low && value < 1.001 * axis.high)
+        list.push_back(fmt::format("{:.10g}", value));
+    }
+  }
+  if (list.size() < 2) return fmt::format("set {}tics autofreq\n", name);  // a narrow part of the figure
+  return fmt::format("set {}tics ({})\n", name, joined(list, ", "));
+}
+
 std::string panel_script(const Figure& figure, const Panel& panel, const PanelLayout& layout,
                          std::size_t number, const fs::path& path) {
   const Box& frame = layout.frame;
@@ -115,6 +135,7 @@ std::string panel_script(const Figure& figure, const Panel& panel, const PanelLa
                         panel.y.high);
   script += fmt::format("{}set logscale x\n{}set logscale y\n", panel.x.logarithmic ? "" : "un",
                         panel.y.logarithmic ? "" : "un");
+  if (!panel.bare) script += numbers('x', panel.x) + numbers('y', panel.y);
   const auto screen_x = [&](double px) { return px / figure.width; };
   const auto screen_y = [&](double px) { return 1 - px / figure.height; };
   script += fmt::format("set xlabel {} font {}\n", gnuplot_text(panel.x.label), font(path, label_font_px));
@@ -264,6 +285,18 @@ Axis rounded_axis(std::string label, double low, double high) {
   const double floor = std::floor((low - room) / step) * step;
   // Quantities that cannot be negative do not get a negative stretch of axis.
   return {std::move(label), low >= 0 && floor < 0 ? 0 : floor, std::ceil((high + room) / step) * step};
+}
+
+Axis logarithmic_axis(std::string label, double low, double high) {
+  constexpr double room = 1.03;
+  const auto steps = [](double value) {  // one, two or five times a power of ten, the last one below it
+    const double power = std::pow(10.0, std::floor(std::log10(value)));
+    return value >= 5 * power ? 5 * power : value >= 2 * power ? 2 * power : power;
+  };
+  Axis axis{std::move(label), steps(low / room), 1, true};
+  // The first of them above: the one below the reciprocal, turned over.
+  axis.high = 1 / steps(1 / (high * room));
+  return axis;
 }
 
 std::string gnuplot_script(const Figure& figure, const fs::path& output) {

@@ -20,8 +20,7 @@ void set_gamma_axis(Panel& panel) {
   const std::string label = "activity coefficient";
   constexpr double decade = 10;
   if (high / low > decade) {
-    panel.y = {label, std::pow(10.0, std::floor(std::log10(low * 1.001))),
-               std::pow(10.0, std::ceil(std::log10(high))), true};
+    panel.y = logarithmic_axis(label, low, high);
   } else {
     panel.y = rounded_axis(label, low, high);
   }

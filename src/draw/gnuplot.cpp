@@ -9,6 +9,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/draw/figure.hpp"
 #include "jampot/files/program.hpp"
 
 namespace jampot {
@@ -40,12 +41,18 @@ bool is_whole(const std::string& picture, std::string_view ending) {
 }  // namespace
 
 std::string gnuplot_text(std::string_view text) {
+  // Units as print has them, wherever the text comes from.
+  std::string shown(readable(text, Lines::one));
+  const std::string plain_degree = "degC", degree = printed_unit(plain_degree);
+  for (std::size_t at = shown.find(plain_degree); at != std::string::npos;
+       at = shown.find(plain_degree, at + degree.size()))
+    shown.replace(at, plain_degree.size(), degree);
   // Only what cannot mean anything stands there as it is. (Single quotes would do for the rest, were not a
   // doubled quote at the beginning of a text taken for an empty one by gnuplot 5.4.)
   constexpr std::string_view harmless = " .,:;()+-/=";
   std::string out = "\"";
   bool after_number = false;
-  for (const char c : readable(text, Lines::one)) {
+  for (const char c : shown) {
     const auto byte = static_cast<unsigned char>(c);
     // gnuplot reads as many digits as follow, so a digit behind such a number is written as one too.
     const bool plain = byte >= 0x80 || harmless.find(c) != std::string_view::npos ||

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace jampot {
 namespace {
@@ -14,8 +15,9 @@ using Path = std::vector<Pixel>;
 struct Obstacles {
   Box frame;
   std::vector<Path> curves;
-  std::vector<Box> bounds;  ///< of the curves
-  std::vector<Box> boxes;   ///< marked points and labels already placed
+  std::vector<Box> bounds;                       ///< of the curves
+  std::vector<Box> boxes;                        ///< marked points and labels already placed
+  std::vector<std::pair<Pixel, Pixel>> leaders;  ///< of labels already placed
 
   void add_curve(Path path) {
     Box box{HUGE_VAL, HUGE_VAL, -HUGE_VAL, -HUGE_VAL};
@@ -63,9 +65,31 @@ double trouble(const Box& box, const Obstacles& obstacles) {
   return sum;
 }
 
+// From a point to the nearest place of its label.
+std::pair<Pixel, Pixel> leader_of(const PlacedLabel& label) {
+  return {{label.anchor_x, label.anchor_y},
+          {std::clamp(label.anchor_x, label.box.left, label.box.right),
+           std::clamp(label.anchor_y, label.box.top, label.box.bottom)}};
+}
+
+// Whether two lines meet between their ends.
+bool meet(const std::pair<Pixel, Pixel>& one, const std::pair<Pixel, Pixel>& other) {
+  const auto side = [](const std::pair<Pixel, Pixel>& line, const Pixel& point) {
+    return (line.second.x - line.first.x) * (point.y - line.first.y) -
+           (line.second.y - line.first.y) * (point.x - line.first.x);
+  };
+  return side(one, other.first) * side(one, other.second) < 0 &&
+         side(other, one.first) * side(other, one.second) < 0;
+}
+
+bool crosses_leader(const PlacedLabel& label, const Obstacles& obstacles) {
+  return std::any_of(obstacles.leaders.begin(), obstacles.leaders.end(),
+                     [&](const auto& other) { return meet(leader_of(label), other); });
+}
+
 bool leader_is_free(const PlacedLabel& label, const Obstacles& obstacles) {
-  const double x = std::clamp(label.anchor_x, label.box.left, label.box.right);
-  const double y = std::clamp(label.anchor_y, label.box.top, label.box.bottom);
+  const auto [from, to] = leader_of(label);
+  const double x = to.x, y = to.y;
   return std::none_of(obstacles.boxes.begin(), obstacles.boxes.end(), [&](const Box& box) {
     const bool own = label.anchor_x > box.left && label.anchor_x < box.right && label.anchor_y > box.top &&
                      label.anchor_y < box.bottom;
@@ -88,6 +112,7 @@ PlacedLabel place_callout(const Callout& callout, Pixel anchor, const Obstacles&
       PlacedLabel candidate{callout.text, box_at(x, y, callout.text), -1, ring > 30, anchor.x, anchor.y};
       double cost = trouble(candidate.box, obstacles) + ring / 100;
       if (candidate.leader && !leader_is_free(candidate, obstacles)) cost += 50;
+      if (candidate.leader && crosses_leader(candidate, obstacles)) cost += 80;
       if (cost < least) {
         least = cost;
         best = candidate;
@@ -161,7 +186,7 @@ void place_key(const Panel& panel, const Obstacles& obstacles, PanelLayout& layo
 PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
   PanelLayout layout;
   layout.frame = frame;
-  Obstacles obstacles{frame, {}, {}, {}};
+  Obstacles obstacles{frame, {}, {}, {}, {}};
   std::vector<Path> paths;
   for (const Series& series : panel.series) {
     paths.push_back(to_pixels(panel, frame, series.spots));
@@ -200,10 +225,11 @@ PanelLayout lay_out_panel(const Panel& panel, const Box& frame) {
     layout.labels.push_back(place_callout(callout, anchor, obstacles));
     const PlacedLabel& placed = layout.labels.back();
     obstacles.boxes.push_back(placed.box);
-    if (placed.leader)
-      obstacles.add_curve({anchor,
-                           {std::clamp(anchor.x, placed.box.left, placed.box.right),
-                            std::clamp(anchor.y, placed.box.top, placed.box.bottom)}});
+    if (placed.leader) {
+      const auto [from, to] = leader_of(placed);
+      obstacles.add_curve({from, to});
+      obstacles.leaders.emplace_back(from, to);
+    }
   }
   for (std::size_t k = 0; k < panel.series.size(); ++k) {
     const Series& series = panel.series[k];

@@ -94,8 +94,7 @@ class SaturationDrawer {
       return;
     }
     panel.x = rounded_axis("1000 K / T", to.x, from.x);
-    panel.y = {P_label, std::pow(10.0, std::floor(std::log10(from.y * 0.9))),
-               std::pow(10.0, std::ceil(std::log10(to.y * 1.1))), true};
+    panel.y = logarithmic_axis(P_label, from.y, to.y);
   }
 
   const Substance& substance_;

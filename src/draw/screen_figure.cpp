@@ -6,16 +6,6 @@
 #include "jampot/draw/looks.hpp"
 
 namespace jampot {
-namespace {
-
-Axis logarithmic(const std::string& label, double low, double high) {
-  // A little room on both sides; whole decades would leave half of the picture empty.
-  constexpr double room = 1.6;
-  return {label, low / room, high * room, true};
-}
-
-}  // namespace
-
 Figure screen_figure(const std::vector<ScreenedSpot>& spots, const std::string& capacity,
                      const std::string& selectivity, std::size_t named) {
   Figure figure;
@@ -46,8 +36,8 @@ Figure screen_figure(const std::vector<ScreenedSpot>& spots, const std::string& 
   if (!others.spots.empty()) panel.series.push_back(std::move(others));
   if (!front.spots.empty()) panel.series.push_back(std::move(front));
   if (!doubted.spots.empty()) panel.series.push_back(std::move(doubted));
-  panel.x = logarithmic(capacity, left, right);
-  panel.y = logarithmic(selectivity, low, high);
+  panel.x = logarithmic_axis(capacity, left, right);
+  panel.y = logarithmic_axis(selectivity, low, high);
   figure.panels = {panel};
   return figure;
 }

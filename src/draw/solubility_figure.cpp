@@ -100,9 +100,7 @@ class SolubilityDrawer {
       if (!measured.spots.empty()) panel.series.push_back(std::move(measured));
     }
     panel.x = rounded_axis("temperature / " + printed_unit(options_.units.temperature), low_, high_);
-    panel.y = {fmt::format("{} fraction of the dissolved substance", word()),
-               std::pow(10.0, std::floor(std::log10(least))), std::pow(10.0, std::ceil(std::log10(most))),
-               true};
+    panel.y = logarithmic_axis(fmt::format("{} fraction of the dissolved substance", word()), least, most);
     return panel;
   }
 

@@ -50,8 +50,7 @@ std::optional<Panel> panel_of(const Shown& shown, const std::vector<std::vector<
   if (panel.series.empty()) return std::nullopt;
   panel.x = rounded_axis(fmt::format("temperature / {}", printed_unit(units.temperature)), cold, hot);
   if (shown.logarithmic) {
-    panel.y = {shown.label, std::pow(10.0, std::floor(std::log10(low * 0.999))),
-               std::pow(10.0, std::ceil(std::log10(high * 1.001))), true};
+    panel.y = logarithmic_axis(shown.label, low, high);
   } else {
     panel.y = rounded_axis(shown.label, low, high);
   }

@@ -57,11 +57,11 @@ std::string as_markdown(const Table& table, const DisplayUnits& units) {
 }
 
 std::string as_html(const Table& table, const DisplayUnits& units) {
-  std::string out = "<table><caption>" + html_text(table.title) + "</caption><tr>";
+  std::string out = "<table><caption>" + html_text(table.title) + "</caption><thead><tr>";
   for (std::size_t k = 0; k < table.columns.size(); ++k)
     out += (is_numeric(table, k) ? "<th class=\"number\">" : "<th>") +
            html_text(heading(table.columns[k], units)) + "</th>";
-  out += "</tr>\n";
+  out += "</tr></thead>\n";
   for (const auto& row : table.rows) {
     out += "<tr>";
     for (std::size_t k = 0; k < row.size(); ++k)

@@ -176,10 +176,10 @@ Panel distribution_panel(const std::vector<Distribution>& distributions,
         fmt::format("{} fraction of {} in the liquid of {}", word, substances[roles.solute].short_name(),
                     substances[roles.carrier].short_name()),
         0, std::max(widest, 1e-3));
-    panel.y = {fmt::format("{}: in {} over in {}", substances[roles.solute].short_name(),
-                           substances[roles.solvent].short_name(), substances[roles.carrier].short_name()),
-               std::pow(10.0, std::floor(std::log10(low))),
-               std::pow(10.0, std::ceil(std::log10(high * 1.001))), true};
+    panel.y = logarithmic_axis(
+        fmt::format("{}: in {} over in {}", substances[roles.solute].short_name(),
+                    substances[roles.solvent].short_name(), substances[roles.carrier].short_name()),
+        low, high);
   }
   return panel;
 }

@@ -70,7 +70,7 @@ class Drawer {
       panel.series.push_back(std::move(curve));
       for (const Azeotrope& azeotrope : curves_[k].azeotropes) {
         const double x = shown(azeotrope.x1);
-        panel.callouts.push_back({{x, x}, azeotrope_text(curves_[k], azeotrope, true), Mark::diamond});
+        panel.callouts.push_back({{x, x}, azeotrope_text(curves_[k], azeotrope), Mark::diamond});
       }
     }
     Series measured = measured_symbols();
@@ -124,8 +124,8 @@ class Drawer {
                      : fmt::format("{:.6g} {}", T(point.T_K), printed_unit(options_.units.temperature));
   }
 
-  std::string azeotrope_text(const BinaryCurve& curve, const Azeotrope& azeotrope,
-                             bool with_condition) const {
+  // Where there are several curves it names the one it belongs to.
+  std::string azeotrope_text(const BinaryCurve& curve, const Azeotrope& azeotrope) const {
     const std::string state =
         isobaric_ ? fmt::format("{:.2f} {}", T(azeotrope.T_K), printed_unit(options_.units.temperature))
                   : fmt::format("{:.5g} {}", P(azeotrope.P_Pa), printed_unit(options_.units.pressure));
@@ -135,7 +135,7 @@ class Drawer {
     const std::string kind = azeotrope.heterogeneous ? "heteroazeotrope" : "azeotrope";
     return fmt::format("{} x = {:.4f}, {}{}", curve.label.empty() ? kind : curve.label + ":",
                        shown(azeotrope.x1), state,
-                       with_condition && curves_.size() > 1 && curve.label.empty() ? " at " + held : "");
+                       curves_.size() > 1 && curve.label.empty() ? " at " + held : "");
   }
 
   std::string fraction_label(const std::string& phases) const {
@@ -226,8 +226,7 @@ class Drawer {
     for (const Azeotrope& azeotrope : curve.azeotropes) {
       const double y = ordinate(azeotrope.T_K, azeotrope.P_Pa);
       bounds.add(y);
-      panel.callouts.push_back(
-          {{shown(azeotrope.x1), y}, azeotrope_text(curve, azeotrope, false), Mark::diamond});
+      panel.callouts.push_back({{shown(azeotrope.x1), y}, azeotrope_text(curve, azeotrope), Mark::diamond});
     }
   }
 
@@ -312,8 +311,7 @@ Panel volatility_panel(const std::vector<BinaryCurve>& curves, const Mixture& mi
     }
     panel.series.push_back(std::move(series));
   }
-  panel.y = {"relative volatility", std::pow(10.0, std::floor(std::log10(low * 1.001))),
-             std::pow(10.0, std::ceil(std::log10(high * 1.001))), true};
+  panel.y = logarithmic_axis("relative volatility", low, high);
   return panel;
 }
 

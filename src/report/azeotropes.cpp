@@ -58,6 +58,18 @@ class AzeotropesAnswer {
   }
 
   void draw_moves() {
+    for (const FollowedAzeotrope& one : study_.between) {
+      const std::string title = curve_of(one.point, study_.contenders[one.contender].label);
+      const auto curve =
+          std::find_if(moves_.begin(), moves_.end(), [&](const Table& t) { return t.title == title; });
+      if (curve != moves_.end())
+        curve->rows.push_back({one.P_Pa, shown(one.point)[one.point.members.front()]});
+    }
+    for (Table& curve : moves_) {
+      std::stable_sort(curve.rows.begin(), curve.rows.end(), [](const auto& a, const auto& b) {
+        return std::get<double>(a.front()) < std::get<double>(b.front());
+      });
+    }
     answer_.figure = plot_figure(moves_, fraction() + " against P", options_.units);
     std::vector<std::string> names, labels;
     for (const Substance& substance : study_.substances()) names.push_back(substance.short_name());
@@ -92,6 +104,12 @@ class AzeotropesAnswer {
     add_models(*answer_.figure, study_.contenders, answer_.notices);
   }
 
+  std::vector<double> shown(const SingularPoint& point) const {
+    return options_.basis == Basis::mole ? point.x : mass_fractions(point.x, study_.substances());
+  }
+  std::string curve_of(const SingularPoint& point, const std::string& label) const {
+    return members_of(point, study_.substances()) + (study_.compared() ? ", " + label : "");
+  }
   std::string fraction() const { return options_.basis == Basis::mole ? "mole fraction" : "mass fraction"; }
 
   Table empty_table() const {
@@ -114,8 +132,7 @@ class AzeotropesAnswer {
 
   void add(const SingularPoint& point, const std::optional<SingularUncertainty>& u, double P_Pa,
            const std::string& label, Table& table) {
-    const std::vector<double> shown =
-        options_.basis == Basis::mole ? point.x : mass_fractions(point.x, study_.substances());
+    const std::vector<double> shown = this->shown(point);
     const std::string members = members_of(point, study_.substances());
     Json json = to_json(point, P_Pa, study_.substances());
     if (study_.compared()) json["liquid"] = label;
@@ -139,7 +156,7 @@ class AzeotropesAnswer {
     }
     table.rows.push_back(std::move(row));
     if (point.members.size() == 1) return;
-    const std::string title = members + (study_.compared() ? ", " + label : "");
+    const std::string title = curve_of(point, label);
     auto curve = std::find_if(moves_.begin(), moves_.end(), [&](const Table& t) { return t.title == title; });
     if (curve == moves_.end()) {
       moves_.push_back({title, {{"P", Dimension::pressure}, {fraction(), Dimension::fraction}}, {}});

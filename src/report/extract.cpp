@@ -3,8 +3,8 @@
 #include <fmt/format.h>
 
 #include <cmath>
-
 #include <nlohmann/json.hpp>
+#include <optional>
 
 #include "contenders.hpp"
 #include "jampot/basis/constants.hpp"
@@ -102,12 +102,12 @@ class ExtractAnswer {
     (*answer_.json)["last_raffinate"] = {{"fractions", all.last_raffinate}, {"per_feed", all.last_amount}};
     const double net = all.net[0] + all.net[1] + all.net[2];
     if (std::abs(net) > 1e-6) {  // else the operating lines are parallel
-      (*answer_.json)["difference_point"] = {
-          {"fractions", {all.net[0] / net, all.net[1] / net, all.net[2] / net}}, {"per_feed", net}};
+      difference_ = {all.net[0] / net, all.net[1] / net, all.net[2] / net};
+      (*answer_.json)["difference_point"] = {{"fractions", *difference_}, {"per_feed", net}};
       answer_.lines.push_back(fmt::format(
           "all operating lines run through the difference point, feed less extract: {} {:.4g}, {} "
           "{:.4g}, {} {:.4g}, outside of the triangle",
-          name(0), all.net[0] / net, name(1), all.net[1] / net, name(2), all.net[2] / net));
+          name(0), (*difference_)[0], name(1), (*difference_)[1], name(2), (*difference_)[2]));
     }
     answer_.lines.push_back(
         fmt::format("last raffinate: {:.4g} {} for each {} of feed with {} {:.4g}, {} {:.4g}, {} {:.4g}; of "
@@ -127,13 +127,55 @@ class ExtractAnswer {
         fmt::format("liquid model: {}", study_.contenders.front().mixture.liquid_model()));
   }
 
+  // From the feed and its extract to the last raffinate and the solvent, each through the difference point.
+  // One that lies far outside of the triangle is left out of the picture.
+  void operating_lines(Panel& panel, const Triangle& triangle) {
+    const auto& all = study_.stages.stages;
+    std::vector<std::pair<Spot, Spot>> pairs{
+        {triangle.at(study_.task.feed), triangle.at(all.front().extract)}};
+    for (std::size_t n = 0; n + 1 < all.size(); ++n)
+      pairs.emplace_back(triangle.at(all[n].raffinate), triangle.at(all[n + 1].extract));
+    pairs.emplace_back(triangle.at(study_.stages.last_raffinate), triangle.at(study_.task.solvent));
+    const std::optional<Spot> pole = difference_ ? std::optional(triangle.at(*difference_)) : std::nullopt;
+    constexpr double most_beyond = 1.2, room = 0.12;  // in lengths of a side
+    const bool shown = pole && pole->x > -most_beyond && pole->x < 1 + most_beyond &&
+                       pole->y > -most_beyond && pole->y < 1 + most_beyond;
+    if (shown) {
+      panel.x.low = std::min(panel.x.low, pole->x - room);
+      panel.x.high = std::max(panel.x.high, pole->x + room);
+      panel.y.low = std::min(panel.y.low, pole->y - room);
+      panel.y.high = std::max(panel.y.high, pole->y + room);
+      panel.callouts.push_back({*pole, "difference point", Mark::triangle});
+    } else if (pole) {
+      const double side = pole->x > 0.5 ? 1 + 2 * room : -2 * room;
+      panel.x.low = std::min(panel.x.low, side);
+      panel.x.high = std::max(panel.x.high, side);
+      answer_.figure->footer += "; operating lines run towards the difference point";
+    }
+    bool first = true;
+    for (auto [from, to] : pairs) {
+      if (pole) {
+        const auto off = [&](const Spot& spot) { return std::hypot(spot.x - pole->x, spot.y - pole->y); };
+        if (off(from) > off(to)) std::swap(from, to);
+        constexpr double some_way = 0.16;
+        const double share = shown ? 1 : std::min(1.0, some_way / off(from));
+        from = {from.x + share * (pole->x - from.x), from.y + share * (pole->y - from.y)};
+      }
+      Series line = straight(looks::operating, from, to);
+      line.label = first ? "operating lines" : "";
+      line.in_key = first;
+      first = false;
+      panel.series.push_back(std::move(line));
+    }
+  }
+
   // Operating lines and tie lines of the stages in the triangle; beside it the solute of both liquids.
   void draw() {
-    TernaryFigureOptions looks;
-    looks.units = options_.units;
-    looks.basis = study_.basis;
-    looks.triangle = options_.triangle;
-    answer_.figure = ternary_figure({{"", study_.diagram}}, study_.substances(), looks);
+    TernaryFigureOptions shown;
+    shown.units = options_.units;
+    shown.basis = study_.basis;
+    shown.triangle = options_.triangle;
+    answer_.figure = ternary_figure({{"", study_.diagram}}, study_.substances(), shown);
     Panel& panel = answer_.figure->panels.front();
     const Triangle triangle(options_.triangle);
     const auto spot = [&](const Fractions& x) { return triangle.at(x); };
@@ -150,19 +192,8 @@ class ExtractAnswer {
         tie.in_key = true;
       }
       panel.series.push_back(std::move(tie));
-      if (n + 1 == all.size()) break;
-      Series operating{{spot(all[n].raffinate), spot(all[n + 1].extract)},
-                       "",
-                       Stroke::dashed,
-                       Mark::none,
-                       colours::balance,
-                       1.2};
-      if (n == 0) {
-        operating.label = "operating lines";
-        operating.in_key = true;
-      }
-      panel.series.push_back(std::move(operating));
     }
+    operating_lines(panel, triangle);
     panel.callouts.push_back({spot(study_.task.feed), "feed", Mark::circle});
     panel.callouts.push_back({spot(all.front().extract), "extract", Mark::square});
     panel.callouts.push_back({spot(all.back().raffinate), "raffinate", Mark::square});
@@ -179,6 +210,17 @@ class ExtractAnswer {
       high = std::max(high, E[0]);
       right = std::max(right, R[0]);
     }
+    Series operating = curve_of(looks::operating, "operating curve");
+    operating.in_key = true;
+    const auto &leanest = study_.stages.last_raffinate, &richest = all.front().raffinate;
+    for (double t = 0; t <= liquids.last(); t += 0.25) {
+      const Fractions R = liquids.raffinate(t);
+      if (R[0] < leanest[0]) continue;
+      if (R[0] > richest[0]) break;
+      if (const auto at = liquids.extract_on_line(R, study_.stages.net, t))
+        operating.spots.push_back({R[0], liquids.extract(*at)[0]});
+    }
+    operating.spots.push_back({study_.task.feed[0], all.front().extract[0]});
     Series steps{{{study_.task.feed[0], all.front().extract[0]}},
                  "stages",
                  Stroke::solid,
@@ -192,6 +234,7 @@ class ExtractAnswer {
     }
     steps.in_key = true;
     beside.series.push_back(std::move(equilibrium));
+    beside.series.push_back(std::move(operating));
     beside.series.push_back(std::move(steps));
     const char* kind = mass() ? "mass" : "mole";
     beside.x = rounded_axis(
@@ -202,14 +245,16 @@ class ExtractAnswer {
     answer_.figure->panels.push_back(std::move(beside));
     answer_.figure->columns = 2;
     answer_.figure->width = 1400;
-    answer_.figure->title = fmt::format("{} out of {} with {} at {:.1f} degC: {:.1f} stages", name(0),
-                                        name(1), name(2), study_.T_K - celsius_zero, study_.stages.count);
+    answer_.figure->title =
+        fmt::format("{} out of {} with {} at {:.1f} {}: {:.1f} stages", name(0), name(1), name(2),
+                    study_.T_K - celsius_zero, printed_unit("degC"), study_.stages.count);
     add_models(*answer_.figure, study_.contenders, answer_.notices);
   }
 
   const ExtractStudy& study_;
   const ExtractAnswerOptions& options_;
   Answer answer_;
+  std::optional<std::array<double, 3>> difference_;  ///< where the operating lines meet; none: parallel
 };
 
 }  // namespace

@@ -2,11 +2,16 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <array>
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 #include "contenders.hpp"
 #include "fields.hpp"
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/text.hpp"
+#include "jampot/draw/phases_figure.hpp"
 
 namespace jampot {
 namespace {
@@ -56,7 +61,7 @@ Fields<LiquidRow> liquid_fields(const Feed& feed, const std::vector<Substance>& 
 
 class SplitAnswer {
  public:
-  explicit SplitAnswer(const SplitStudy& study) : study_(study) {}
+  SplitAnswer(const SplitStudy& study, const AnswerOptions& options) : study_(study), options_(options) {}
 
   Answer told() {
     *answer_.json = contenders_header("split", study_.contenders);
@@ -65,6 +70,7 @@ class SplitAnswer {
     answer_.notices = study_.notices;
     answer_.lines.push_back(
         fmt::format("liquid model: {}", study_.contenders.front().mixture.liquid_model()));
+    draw();
     if (!study_.working.empty()) add_working(study_.working, answer_);
     return std::move(answer_);
   }
@@ -185,14 +191,100 @@ class SplitAnswer {
     (*answer_.json)["results"].push_back(std::move(json));
   }
 
+  const std::string& label_of(const SplitCase& one) const { return study_.contenders[one.contender].label; }
+  bool several_temperatures() const {
+    return std::any_of(study_.cases.begin(), study_.cases.end(), [&](const SplitCase& one) {
+      return one.result.T_K != study_.cases.front().result.T_K;
+    });
+  }
+
+  void draw() {
+    const bool range = several_temperatures() && study_.cases.size() > 2 * study_.contenders.size();
+    answer_.figure = range ? over_temperature() : bars();
+    std::vector<std::string> names;
+    for (const Substance& substance : study_.substances()) names.push_back(substance.name);
+    answer_.figure->title = "Split of " + joined(names, ", ");
+    if (!several_temperatures())
+      answer_.figure->title += fmt::format(" at {}", shown_T(study_.cases.front().result.T_K));
+    add_models(*answer_.figure, study_.contenders, answer_.notices);
+  }
+
+  std::string shown_T(double T_K) const {
+    return fmt::format("{:.6g} {}", from_si(T_K, options_.units.temperature, Dimension::temperature),
+                       printed_unit(options_.units.temperature));
+  }
+
+  // The feed and the liquids of every case.
+  Figure bars() {
+    const bool mole = options_.basis == Basis::mole;
+    const auto shown = [&](const std::vector<double>& x) {
+      return mole ? x : mass_fractions(x, study_.substances());
+    };
+    std::vector<PhaseBar> list{{"feed", 1, shown(study_.feed.fractions())}};
+    for (const SplitCase& one : study_.cases) {
+      std::vector<std::string> prefix;
+      if (study_.compared()) prefix.push_back(label_of(one));
+      if (several_temperatures()) prefix.push_back(shown_T(one.result.T_K));
+      double moles = 0, mass = 0;
+      for (const DecantedLiquid& liquid : one.result.liquids) {
+        moles += liquid.n;
+        mass += liquid.m_kg;
+      }
+      for (const DecantedLiquid& liquid : one.result.liquids) {
+        std::vector<std::string> name = prefix;
+        name.push_back(name_of_liquid(liquid, one.result.liquids.size()));
+        list.push_back({joined(name, ", "), mole ? liquid.n / moles : liquid.m_kg / mass, shown(liquid.x)});
+      }
+    }
+    return phases_figure(list, study_.substances(), options_.basis);
+  }
+
+  // How much of each substance goes into the liquid that the first one answered is rich in.
+  Figure over_temperature() {
+    const std::size_t rich_in = study_.cases.front().result.liquids.front().rich_in;
+    Panel panel;
+    double cold = HUGE_VAL, hot = 0;
+    for (std::size_t i = 0; i < study_.substances().size(); ++i) {
+      if (!(study_.feed.n[i] > 0)) continue;
+      for (std::size_t m = 0; m < study_.contenders.size(); ++m) {
+        constexpr std::array strokes{Stroke::solid, Stroke::dashed, Stroke::dotted};
+        Series series{{},
+                      study_.substances()[i].short_name(),
+                      strokes[m % strokes.size()],
+                      Mark::none,
+                      static_cast<int>(i % 8)};
+        if (study_.compared()) series.label += ", " + study_.contenders[m].label;
+        for (const SplitCase& one : study_.cases) {
+          if (one.contender != m) continue;
+          const double T = from_si(one.result.T_K, options_.units.temperature, Dimension::temperature);
+          cold = std::min(cold, T);
+          hot = std::max(hot, T);
+          for (const DecantedLiquid& liquid : one.result.liquids) {
+            if (one.result.liquids.size() > 1 && liquid.rich_in == rich_in)
+              series.spots.push_back({T, liquid.n * liquid.x[i] / study_.feed.n[i]});
+          }
+        }
+        if (!series.spots.empty()) panel.series.push_back(std::move(series));
+      }
+    }
+    panel.x = rounded_axis("temperature / " + printed_unit(options_.units.temperature), cold, hot);
+    panel.y = {fmt::format("fraction that goes into the liquid rich in {}",
+                           study_.substances()[rich_in].short_name()),
+               0, 1};
+    Figure figure;
+    figure.panels = {std::move(panel)};
+    return figure;
+  }
+
   const SplitStudy& study_;
+  const AnswerOptions& options_;
   Answer answer_;
 };
 
 }  // namespace
 
-Answer answer(const SplitStudy& study, const AnswerOptions&) {
-  return SplitAnswer(study).told();
+Answer answer(const SplitStudy& study, const AnswerOptions& options) {
+  return SplitAnswer(study, options).told();
 }
 
 }  // namespace jampot

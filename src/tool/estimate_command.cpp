@@ -109,9 +109,10 @@ void add_estimate(Commands& tool, Presenter& presenter) {
       .needed();
   command.expand = [options] { expand_names(options->names, options->substance_files); };
   add_substance_files(command, options->substance_files);
-  command.option("--model", options->model, "MODEL",
+  command.option("--model,--liquid", options->model, "MODEL",
                  "Whose parameters: wilson, nrtl (default), uniquac, margules or redlich-kister");
-  command.option("--from", options->from, "MODEL", "unifac (default), unifac-lle, unifac-dortmund or mosced");
+  command.option("--from,--estimate-from", options->from, "MODEL",
+                 "unifac (default), unifac-lle, unifac-dortmund or mosced");
   command.option("--doubtful-groups", options->doubtful_groups, "WHAT",
                  "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use");
   command.option("--temperature", options->temperature, "RANGE",

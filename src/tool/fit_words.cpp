@@ -49,7 +49,7 @@ void add_fit_words(Command& command, FitWords& words) {
   command.option("FILE", words.files, "FILE", "Measured data (docs/files.md); several are fitted together")
       .needed();
   add_substance_files(command, words.substance_files);
-  command.option("--model", words.model, "MODEL",
+  command.option("--model,--liquid", words.model, "MODEL",
                  "Liquid model: wilson, nrtl (default), uniquac, margules or redlich-kister");
   add_non_volatile(command, words.non_volatile);
   add_vapour(command, words.vapour);

@@ -81,7 +81,7 @@ void add_fugacity(Commands& tool, Presenter& presenter) {
   command.flag(
       "--working", options->working,
       "Write out a, b, A, B, the cubic and its roots, or the packing fractions, for the first state");
-  add_presentation(command, options->presentation, false);
+  add_presentation(command, options->presentation, true);
   command.footer =
       "Example:\n"
       "  jampot fugacity propane n-hexane --composition propane=0.4 --temperature \"80 degC\" --pressure "
@@ -89,7 +89,7 @@ void add_fugacity(Commands& tool, Presenter& presenter) {
       "--compare srk,pc-saft --working";
   command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    presenter.present(answer(study(request_of(*options))), presentation);
+    presenter.present(answer(study(request_of(*options)), {presentation.units}), presentation);
   };
 }
 

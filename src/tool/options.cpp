@@ -86,7 +86,7 @@ void add_mixture(Command& command, MixtureOptions& options, bool binary) {
   }
   add_substance_files(command, options.substance_files);
   command.option(
-      "--liquid", options.liquid, "MODEL",
+      "--liquid,--model", options.liquid, "MODEL",
       fmt::format("Liquid model: {}{}; best (default: that of the parameters, "
                   "else best: published pairs, pairs fitted to handbook facts, or the prediction that does "
                   "best on these). The table of unifac-dortmund holds {}",
@@ -101,7 +101,7 @@ void add_mixture(Command& command, MixtureOptions& options, bool binary) {
       "estimated), estimate from a prediction, or ideal");
   command.option("--doubtful-groups", options.doubtful_groups, "WHAT",
                  "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use");
-  command.option("--estimate-from", options.estimate_from, "MODEL",
+  command.option("--estimate-from,--from", options.estimate_from, "MODEL",
                  "What estimates are fitted to: unifac (default), unifac-lle, unifac-dortmund, mosced");
   command.option("--estimate-range", options.estimate_range, "RANGE",
                  "Over which temperatures (default \"25 to 100 degC\")");
@@ -151,8 +151,7 @@ void add_henry(Command& command, std::vector<std::string>& constants) {
   command
       .option("--henry", constants, "TEXT",
               "Henry's constant of a gas: \"carbon dioxide in water = 1640 bar at 25 degC, 2360 bar at "
-              "40 degC\"; may be "
-              "repeated")
+              "40 degC\"; may be repeated")
       .repeated();
 }
 

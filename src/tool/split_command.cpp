@@ -56,15 +56,15 @@ void add_split(Commands& tool, Presenter& presenter) {
   command.option("--rich-in", options->rich_in, "NAME",
                  "The liquid richest in this comes first (default: the lighter)");
   command.flag("--working", options->working, "Write out the activity coefficients of the first liquid");
-  add_presentation(command, options->presentation, false);
+  add_presentation(command, options->presentation, true);
   command.footer =
       "Example:\n"
       "  jampot split \"ethyl acetate\" ethanol water --feed \"ethyl acetate=600 kg/h, ethanol=60 kg/h, "
-      "water=840 kg/h\" "
-      "--feed-temperature \"60 degC\" --temperature \"25 degC\"";
+      "water=840 kg/h\" --feed-temperature \"60 degC\" --temperature \"25 degC\"";
   command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
-    presenter.present(answer(study(request_of(*options))), presentation);
+    presenter.present(answer(study(request_of(*options)), asked(presentation, options->mixture)),
+                      presentation);
   };
 }
 

@@ -3,6 +3,7 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <array>
 
 #include "jampot/draw/layout.hpp"
 
@@ -20,6 +21,21 @@ inline void expect_clear(const Figure& figure) {
       for (std::size_t b = a + 1; b < layout.labels.size(); ++b) {
         EXPECT_FALSE(label.box.overlaps(layout.labels[b].box))
             << label.text << " on " << layout.labels[b].text;
+      }
+      const auto leader = [](const PlacedLabel& one) {
+        return std::array{one.anchor_x, one.anchor_y, std::clamp(one.anchor_x, one.box.left, one.box.right),
+                          std::clamp(one.anchor_y, one.box.top, one.box.bottom)};
+      };
+      for (std::size_t b = a + 1; label.leader && b < layout.labels.size(); ++b) {
+        if (!layout.labels[b].leader) continue;
+        const auto [ax, ay, bx, by] = leader(label);
+        const auto [cx, cy, dx, dy] = leader(layout.labels[b]);
+        const auto side = [](double x1, double y1, double x2, double y2, double x, double y) {
+          return (x2 - x1) * (y - y1) - (y2 - y1) * (x - x1);
+        };
+        EXPECT_FALSE(side(ax, ay, bx, by, cx, cy) * side(ax, ay, bx, by, dx, dy) < 0 &&
+                     side(cx, cy, dx, dy, ax, ay) * side(cx, cy, dx, dy, bx, by) < 0)
+            << label.text << " across " << layout.labels[b].text;
       }
       for (const Series& series : panel.series) {
         for (std::size_t k = 1; k < series.spots.size() && series.stroke != Stroke::none; ++k) {

@@ -105,6 +105,10 @@ std::string printed_unit(const std::string& unit);
 /// An axis range that holds the values with a little room, ends on round numbers.
 Axis rounded_axis(std::string label, double low, double high);
 
+/// A logarithmic axis that holds the values, all positive, with a little room and ends on one, two or five
+/// times a power of ten.
+Axis logarithmic_axis(std::string label, double low, double high);
+
 /// Draws into a file; the ending says how: .svg, .png or .pdf. Nothing is left behind where drawing fails.
 /// @throws RequestError for another ending; CalculationError where gnuplot is missing or fails.
 void draw(const Figure& figure, const std::filesystem::path& path);

@@ -33,7 +33,8 @@ inline constexpr Look reference{Stroke::dotted, colours::plain, 1.2};  ///< a di
 inline constexpr Look zero{Stroke::solid, colours::plain, 1.0};        ///< where nothing deviates
 inline constexpr Look three_phase{Stroke::solid, colours::plain,
                                   1.4};  ///< where three phases are in equilibrium
-inline constexpr Look balance{Stroke::dashed, colours::balance, 1.8};  ///< line of balance
+inline constexpr Look balance{Stroke::dashed, colours::balance, 1.8};    ///< line of balance
+inline constexpr Look operating{Stroke::dashed, colours::balance, 1.2};  ///< operating line of stages
 inline constexpr Look guide{Stroke::dotted, colours::frame, 1.2};  ///< from a mark to the sides of a triangle
 }  // namespace looks
 

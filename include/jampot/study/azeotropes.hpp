@@ -28,14 +28,23 @@ struct FoundAzeotropes {
   std::vector<std::optional<SingularUncertainty>> uncertainties{};  ///< as many as points, where asked for
 };
 
+/// An azeotrope followed between two of the pressures, for a smooth curve.
+struct FollowedAzeotrope {
+  std::size_t contender = 0;  ///< number of the model that answers
+  double P_Pa = 0;            ///< pressure, Pa
+  SingularPoint point{};      ///< where it is there
+};
+
 /// For each model one search at each pressure.
 struct AzeotropesStudy {
   std::vector<Contender> contenders{};      ///< the models that answer, the first one asked for
   std::vector<double> P_Pa{};               ///< pressures searched, Pa
   bool uncertainty = false;                 ///< true where standard errors were asked for
   std::vector<FoundAzeotropes> searches{};  ///< one for each model and pressure
-  std::vector<std::string> working{};       ///< how the numbers came about, line by line
-  Notices notices{};                        ///< what the reader must know
+  /// Those that are found at two pressures in turn, between them; by pressure, of each model.
+  std::vector<FollowedAzeotrope> between{};
+  std::vector<std::string> working{};  ///< how the numbers came about, line by line
+  Notices notices{};                   ///< what the reader must know
 
   /// In the order of the components.
   const std::vector<Substance>& substances() const { return contenders.front().mixture.substances(); }
