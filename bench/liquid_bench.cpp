@@ -127,6 +127,54 @@ void nrtl_ternary_new_T_by_hand(benchmark::State& state) {
 }
 BENCHMARK(nrtl_ternary_new_T_by_hand);
 
+// Many compositions at once, component by component. The counter is the time of one, to be held against the
+// scalar call above.
+struct ManyStates {
+  static constexpr std::size_t count = 1024;
+  std::vector<double> T_K, x, ln_gamma;
+  ManyStates() : T_K(count), x(3 * count), ln_gamma(3 * count) {
+    for (std::size_t k = 0; k < count; ++k) {
+      const double a = 0.01 + 0.9 * static_cast<double>(k % 32) / 32,
+                   b = (1 - a) * static_cast<double>(k / 32) / 32;
+      x[k] = a;
+      x[count + k] = b;
+      x[2 * count + k] = 1 - a - b;
+      T_K[k] = 320 + 0.03 * static_cast<double>(k);
+    }
+  }
+};
+
+void count_each(benchmark::State& state) {
+  state.counters["each"] =
+      benchmark::Counter(static_cast<double>(ManyStates::count),
+                         benchmark::Counter::kIsIterationInvariantRate | benchmark::Counter::kInvert);
+}
+
+void nrtl_ternary_1024(benchmark::State& state) {
+  const auto model = ternary_nrtl();
+  model->set_temperature(330);
+  ManyStates many;
+  for (auto _ : state) {
+    model->evaluate_states(many.x, many.ln_gamma);
+    benchmark::DoNotOptimize(many.ln_gamma.data());
+    benchmark::ClobberMemory();
+  }
+  count_each(state);
+}
+BENCHMARK(nrtl_ternary_1024);
+
+void nrtl_ternary_1024_new_T(benchmark::State& state) {
+  const auto model = ternary_nrtl();
+  ManyStates many;
+  for (auto _ : state) {
+    model->evaluate_states(many.T_K, many.x, many.ln_gamma);
+    benchmark::DoNotOptimize(many.ln_gamma.data());
+    benchmark::ClobberMemory();
+  }
+  count_each(state);
+}
+BENCHMARK(nrtl_ternary_1024_new_T);
+
 // Ethyl acetate, 1-butanol, toluene, water: CH3, CH2, CH3COO, OH, ACH, ACCH3, H2O.
 std::unique_ptr<ActivityModel> unifac_of_four() {
   return make_activity_model("unifac", substances_named({"ethyl acetate", "1-butanol", "toluene", "water"}),

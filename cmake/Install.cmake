@@ -3,10 +3,10 @@ include(CMakePackageConfigHelpers)
 set(package_folder "${CMAKE_INSTALL_LIBDIR}/cmake/JamPot")
 
 # Each component has its own list of targets, so that one needs nothing that only another uses.
-set(components core jampot files draw report job)
+set(components core jampot files draw report job collection)
 set(jampot_of_core jampot_core)
 set(jampot_of_jampot jampot)
-foreach(component files draw report job)
+foreach(component files draw report job collection)
   set(jampot_of_${component} jampot_${component})
 endforeach()
 foreach(component ${components})
@@ -41,6 +41,7 @@ jampot_pkg_config(jampot "with fits and studies" "-ljampot -lceres -lglog" "jamp
 jampot_pkg_config(jampot-files "with files" "-ljampot_files" "jampot pugixml tomlplusplus xlsxwriter")
 jampot_pkg_config(jampot-draw "with figures" "-ljampot_draw" "jampot-files")
 jampot_pkg_config(jampot-job "with jobs" "-ljampot_job" "jampot-report tbb")
+jampot_pkg_config(jampot-collection "with collections of fits" "-ljampot_collection" "jampot-report tbb")
 jampot_pkg_config(jampot-report "with answers as tables, figures and JSON" "-ljampot_report" "jampot-draw")
 
 if(JAMPOT_BUILD_TOOL)

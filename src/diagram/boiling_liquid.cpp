@@ -19,10 +19,23 @@ class BoilingLiquid::Spline {
     for (std::size_t k = 0; k < lines.size(); ++k)
       at_.push_back(k == 0 ? 0 : at_.back() + std::max(1e-12, distance(lines[k], lines[k - 1])));
     for (std::size_t k = 0; k < lines.size(); ++k) slopes_.push_back(slope(k));
+    low_.fill(1);
+    high_.fill(0);
+    for (const BoilingTieLine& line : lines) {
+      for (std::size_t i = 0; i < 3; ++i) {
+        // Tie lines reach a little beyond their ends: see place_in.
+        const double beyond = 0.05 * std::abs(line.beta[i] - line.alpha[i]) + 1e-3;
+        low_[i] = std::min(low_[i], std::min(line.alpha[i], line.beta[i]) - beyond);
+        high_[i] = std::max(high_[i], std::max(line.alpha[i], line.beta[i]) + beyond);
+      }
+    }
   }
 
   /// The tie line through x, and its share of beta; false where none is near.
   bool through(const Composition& x, BoilingTieLine& line, double& share) const {
+    for (std::size_t i = 0; i < 3; ++i) {
+      if (x[i] < low_[i] || x[i] > high_[i]) return false;  // most points of a map
+    }
     const auto place = place_in(region_, x);
     if (!place) return false;
     const std::size_t k = place->k;
@@ -87,18 +100,26 @@ class BoilingLiquid::Spline {
 
   BoilingTieLine piece(std::size_t k, double t) const {
     const double u = 1 - t, h = at_[k + 1] - at_[k];
+    const double a = u * u * (1 + 2 * t), b = t * t * (3 - 2 * t), c = t * u * u, d = t * t * u;
+    const auto value = [&](double first, double second, double slope, double next_slope) {
+      return a * first + b * second + h * (c * slope - d * next_slope);
+    };
+    const BoilingTieLine &first = region_.tie_lines[k], &second = region_.tie_lines[k + 1],
+                         &slope = slopes_[k], &next_slope = slopes_[k + 1];
     BoilingTieLine line;
-    each(line, [&](const auto& part) {
-      return u * u * (1 + 2 * t) * part(region_.tie_lines[k]) +
-             t * t * (3 - 2 * t) * part(region_.tie_lines[k + 1]) +
-             h * (t * u * u * part(slopes_[k]) - t * t * u * part(slopes_[k + 1]));
-    });
+    for (std::size_t i = 0; i < 3; ++i) {
+      line.alpha[i] = value(first.alpha[i], second.alpha[i], slope.alpha[i], next_slope.alpha[i]);
+      line.beta[i] = value(first.beta[i], second.beta[i], slope.beta[i], next_slope.beta[i]);
+      line.y[i] = value(first.y[i], second.y[i], slope.y[i], next_slope.y[i]);
+    }
+    line.T_K = value(first.T_K, second.T_K, slope.T_K, next_slope.T_K);
     return line;
   }
 
   const BoilingRegion& region_;
   std::vector<double> at_;
   std::vector<BoilingTieLine> slopes_;
+  Composition low_{}, high_{};  ///< what holds the whole region
 };
 
 BoilingLiquid::BoilingLiquid(Mixture& mixture, double P_Pa, const BoilingRegions& regions)

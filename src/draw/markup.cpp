@@ -111,7 +111,7 @@ std::string script_json(std::string_view json) {
 }
 
 std::string link_to(std::string_view file_name) {
-  constexpr std::string_view plain = "-._~";
+  constexpr std::string_view plain = "-._~/";
   std::string out;
   for (const char c : file_name) {
     const auto byte = static_cast<unsigned char>(c);

@@ -36,6 +36,10 @@ std::string ending_of(const std::string& path) {
   return lower_case(std::filesystem::path(path).extension().string());
 }
 
+std::string link_of(const Table& table, std::size_t row) {
+  return row < table.links.size() ? table.links[row] : std::string();
+}
+
 }  // namespace
 
 std::string as_markdown(const Table& table, const DisplayUnits& units) {
@@ -47,10 +51,14 @@ std::string as_markdown(const Table& table, const DisplayUnits& units) {
     rule += is_numeric(table, k) ? "---:|" : "---|";
   }
   out += "\n" + rule + "\n";
-  for (const auto& row : table.rows) {
+  for (std::size_t r = 0; r < table.rows.size(); ++r) {
+    const auto& row = table.rows[r];
     out += "|";
-    for (std::size_t k = 0; k < row.size(); ++k)
-      out += " " + markdown_cell(cell_text(table.columns[k], row[k], units)) + " |";
+    for (std::size_t k = 0; k < row.size(); ++k) {
+      const std::string text = markdown_cell(cell_text(table.columns[k], row[k], units));
+      const std::string link = k == 0 ? link_of(table, r) : "";
+      out += link.empty() ? " " + text + " |" : fmt::format(" [{}]({}) |", text, link_to(link));
+    }
     out += "\n";
   }
   return out;
@@ -62,11 +70,15 @@ std::string as_html(const Table& table, const DisplayUnits& units) {
     out += (is_numeric(table, k) ? "<th class=\"number\">" : "<th>") +
            html_text(heading(table.columns[k], units)) + "</th>";
   out += "</tr></thead>\n";
-  for (const auto& row : table.rows) {
+  for (std::size_t r = 0; r < table.rows.size(); ++r) {
+    const auto& row = table.rows[r];
     out += "<tr>";
-    for (std::size_t k = 0; k < row.size(); ++k)
+    for (std::size_t k = 0; k < row.size(); ++k) {
+      const std::string text = html_text(cell_text(table.columns[k], row[k], units));
+      const std::string link = k == 0 ? link_of(table, r) : "";
       out += (std::holds_alternative<double>(row[k]) ? "<td class=\"number\">" : "<td>") +
-             html_text(cell_text(table.columns[k], row[k], units)) + "</td>";
+             (link.empty() ? text : fmt::format("<a href=\"{}\">{}</a>", link_to(link), text)) + "</td>";
+    }
     out += "</tr>\n";
   }
   return out + "</table>\n";

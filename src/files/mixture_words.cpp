@@ -8,9 +8,11 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/files/collection_files.hpp"
 #include "jampot/files/interactions_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/files/substance_toml.hpp"
+#include "jampot/liquid/models.hpp"
 #include "jampot/phase/composition.hpp"
 #include "jampot/study/held.hpp"
 
@@ -108,11 +110,24 @@ EstimateOptions estimate_options(const MixtureWords& options) {
   return estimate;
 }
 
+// A file of pairs or a collection of them.
+void read_parameters(const std::string& file, const std::vector<Substance>& substances,
+                     const std::string& liquid, ParameterCollection& parameters, const Bank& bank) {
+  std::error_code failed;
+  if (!std::filesystem::is_directory(file, failed)) {
+    read_pairs(file, parameters, bank);
+    return;
+  }
+  const std::vector<std::string> names = pair_model_names();
+  const bool named = std::find(names.begin(), names.end(), liquid) != names.end();
+  read_collection(file, substances, named ? liquid : "", parameters, bank);
+}
+
 // A pair file instead of the model and parameters of a mixture.
 MixtureSpec with_parameters(const MixtureSpec& spec, const std::string& file, const Bank& bank) {
   MixtureSpec other = spec;
   other.parameters = {};
-  read_pairs(file, other.parameters, bank);
+  read_parameters(file, spec.substances, "", other.parameters, bank);
   other.liquid.clear();
   other.name = std::filesystem::path(file).stem().stem().string();
   return other;
@@ -123,8 +138,9 @@ MixtureSpec with_parameters(const MixtureSpec& spec, const std::string& file, co
 MixtureSpec MixtureWords::spec() const {
   const std::shared_ptr<const Bank> known = bank();
   MixtureSpec spec;
-  for (const std::string& file : parameter_files) read_pairs(file, spec.parameters, *known);
   spec.substances = substances_of(*this, *known);
+  for (const std::string& file : parameter_files)
+    read_parameters(file, spec.substances, liquid, spec.parameters, *known);
   const bool best = liquid == "best";
   if (best && !parameter_files.empty())
     throw RequestError(

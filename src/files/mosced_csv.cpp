@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <map>
 
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
@@ -54,6 +55,31 @@ std::vector<MoscedPoint> read_mosced_points(const std::string& file, const std::
     points.push_back(std::move(point));
   }
   return points;
+}
+
+// "v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, beta=11"
+MoscedParameters parse_mosced(const std::string& text) {
+  MoscedParameters own;
+  own.source = "given by the user";
+  std::map<std::string, double*> wanted{{"v", &own.v_cm3_mol}, {"lambda", &own.lambda}, {"tau", &own.tau},
+                                        {"q", &own.q},         {"alpha", &own.alpha},   {"beta", &own.beta}};
+  for (const std::string& piece : split(text, ',')) {
+    const std::size_t equals = piece.find('=');
+    const auto target =
+        wanted.find(std::string(trimmed(std::string_view(piece).substr(0, std::min(equals, piece.size())))));
+    const auto value = equals == std::string::npos ? std::nullopt : parse_number(piece.substr(equals + 1));
+    if (target == wanted.end() || !value) break;
+    *target->second = *value;
+    wanted.erase(target);
+  }
+  if (!wanted.empty()) {
+    throw RequestError(
+        fmt::format("`mosced` '{}': expected all six once, \"v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, "
+                    "beta=11\"",
+                    text));
+  }
+  check_mosced(own);
+  return own;
 }
 
 }  // namespace jampot

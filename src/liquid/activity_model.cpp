@@ -5,11 +5,36 @@
 #include <stdexcept>
 
 #include "jampot/liquid/working.hpp"
+#include "states_size.hpp"
 
 namespace jampot {
 
 void ActivityModel::set_coefficient(std::size_t, Coefficient, double) {
   throw std::logic_error("this model has no adjustable terms");
+}
+
+void ActivityModel::evaluate_states(std::span<const double> x, std::span<double> ln_gamma) {
+  const std::size_t n = size(), states = x.size() / n;
+  demand_states(x.size(), ln_gamma.size(), n, states);
+  std::vector<double> at(n), one(n);
+  for (std::size_t s = 0; s < states; ++s) {
+    for (std::size_t i = 0; i < n; ++i) at[i] = x[i * states + s];
+    evaluate(at, one);
+    for (std::size_t i = 0; i < n; ++i) ln_gamma[i * states + s] = one[i];
+  }
+}
+
+void ActivityModel::evaluate_states(std::span<const double> T_K, std::span<const double> x,
+                                    std::span<double> ln_gamma) {
+  const std::size_t n = size(), states = T_K.size();
+  demand_states(x.size(), ln_gamma.size(), n, states);
+  std::vector<double> at(n), one(n);
+  for (std::size_t s = 0; s < states; ++s) {
+    for (std::size_t i = 0; i < n; ++i) at[i] = x[i * states + s];
+    set_temperature(T_K[s]);
+    evaluate(at, one);
+    for (std::size_t i = 0; i < n; ++i) ln_gamma[i * states + s] = one[i];
+  }
 }
 
 // For user-defined models: differences, on a copy so that this one stays as it is.

@@ -5,8 +5,8 @@
 #include <boost/random/uniform_01.hpp>
 #include <cmath>
 
+#include "../basis/side_by_side.hpp"
 #include "jampot/liquid/models.hpp"
-#include "side_by_side.hpp"
 
 namespace jampot {
 namespace {
@@ -148,16 +148,24 @@ std::vector<std::pair<Descent, int>> distinct(std::vector<Descent> descents) {
   return groups;
 }
 
+// Which rough minima are taken further, and how far.
+struct Polishing {
+  double much_worse = 3;  // than the best: not wanted
+  bool best_alone = false;
+  double relative_change = FitProblem::last_digits;
+};
+
 // The rough minima, best first, that the last digits are worth: after the first few only those that lie
 // clearly higher than the one before. A long valley must not hide the minimum behind it.
 std::vector<std::size_t> worth_polishing(const std::vector<std::pair<Descent, int>>& rough,
-                                         double much_worse) {
+                                         const Polishing& how) {
   constexpr double noise = 20, clearly = 1.01;
   std::vector<std::size_t> chosen;
   double last = 0;
-  for (std::size_t k = 0; k < rough.size() && chosen.size() < most_tried; ++k) {
+  const std::size_t most = how.best_alone ? 1 : most_tried;
+  for (std::size_t k = 0; k < rough.size() && chosen.size() < most; ++k) {
     const double objective = rough[k].first.objective;
-    if (objective > much_worse * rough.front().first.objective + noise) break;
+    if (objective > how.much_worse * rough.front().first.objective + noise) break;
     if (chosen.size() >= most_polished && objective < clearly * last) continue;
     chosen.push_back(k);
     last = objective;
@@ -168,7 +176,7 @@ std::vector<std::size_t> worth_polishing(const std::vector<std::pair<Descent, in
 // Rough minima to the last digits; those that are one then are one.
 std::vector<std::pair<Descent, int>> polished(const std::vector<FitProblem*>& problems,
                                               const std::vector<std::pair<Descent, int>>& rough,
-                                              double much_worse) {
+                                              const Polishing& how) {
   std::vector<std::pair<Descent, int>> minima;
   const auto take = [&](Descent exact, int count) {
     // A valley in which descents creep to an end at different places is one minimum, too.
@@ -182,13 +190,13 @@ std::vector<std::pair<Descent, int>> polished(const std::vector<FitProblem*>& pr
     else
       minima.emplace_back(std::move(exact), count);
   };
-  const std::vector<std::size_t> chosen = worth_polishing(rough, much_worse);
+  const std::vector<std::size_t> chosen = worth_polishing(rough, how);
   for (std::size_t first = 0; first < chosen.size() && minima.size() < most_polished;
        first += problems.size()) {
     const std::size_t together = std::min(problems.size(), chosen.size() - first);
     std::vector<std::optional<Descent>> ends(together);
     side_by_side(together, [&](std::size_t worker) {
-      ends[worker] = problems[worker]->polish(rough[chosen[first + worker]].first);
+      ends[worker] = problems[worker]->polish(rough[chosen[first + worker]].first, how.relative_change);
     });
     for (std::size_t k = 0; k < together && minima.size() < most_polished; ++k)
       if (ends[k]) take(std::move(*ends[k]), rough[chosen[first + k]].second);
@@ -236,24 +244,26 @@ Explored explore(const FitTask& task, FitProblem& whole) {
   result.starts = static_cast<int>(made);
   if (!descents.empty()) {
     auto rough = distinct(std::move(descents));
-    // Much worse than the best of the few points: what can be the best of all, or be told beside it.
-    double much_worse = 3;
+    Polishing how{.best_alone = task.best_alone};
     if (few.points.size() < task.points.size() || few.liquids.size() < task.liquids.size()) {
       // Which of them are one minimum is found out on the few. Adjustments of points that were left out begin
       // at nothing.
-      auto distinct_on_few = polished(all_of(problems), rough, much_worse);
+      auto distinct_on_few = polished(all_of(problems), rough, how);
       if (!distinct_on_few.empty()) rough = std::move(distinct_on_few);
       for (auto& [descent, count] : rough) descent.adjustments.clear();
-      much_worse = 1.6;
+      how.much_worse = 1.6;  // what can be the best of all, or be told beside it
+      constexpr std::size_t many = 300;
+      if (task.points.size() > many)
+        how.relative_change = 1e-6;  // the one that is taken gets its last digits
     }
     std::vector<std::unique_ptr<FitProblem>> others;  // of all points, for minima side by side
     std::vector<FitProblem*> wholes{&whole};
-    const std::size_t several = worth_polishing(rough, much_worse).size();
+    const std::size_t several = worth_polishing(rough, how).size();
     for (std::size_t worker = 1; worker < workers_for(several); ++worker) {
       others.push_back(task.problem());
       wholes.push_back(others.back().get());
     }
-    result.minima = polished(wholes, rough, much_worse);
+    result.minima = polished(wholes, rough, how);
     for (const auto& other : others) result.evaluations += other->context().mixture().evaluations();
     if (result.minima.empty()) result.minima = {std::move(rough.front())};  // a valley without an end
   }

@@ -182,7 +182,13 @@ int present_in(const KnownPoint& point) {
       std::count_if(point.x.begin(), point.x.end(), [](double fraction) { return fraction > 0; }));
 }
 
-Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
+// What a fit is wanted for.
+enum class Extent {
+  whole,     // parameters with all that is to be said of them
+  objective  // how well the model can describe the data, and offsets of sets
+};
+
+Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked, Extent extent) {
   const FitOptions options = with_own_priors(asked);
   if (given.empty()) throw RequestError("no data to fit");
   for (const DataSet& set : given)
@@ -245,6 +251,7 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
   FitTask task{options, result.substances, plan, points, liquids};
   constexpr int few_starts = 8;  // the fit of data that cannot be right is worth no more
   if (options.starts == 0 && result.notices.has("data-implausible")) task.options.starts = few_starts;
+  task.best_alone = extent == Extent::objective;
   const auto whole = task.problem();
   FitProblem& problem = *whole;
   Explored found = explore(task, problem);
@@ -264,6 +271,7 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
         "determine the parameters. Hold one of them (`hold`), or use fewer coefficients (`form`)");
   }
   Descent best = *polished;
+  found.minima[chosen].first = best;
   for (std::size_t k = 0; k < found.minima.size(); ++k) {
     const auto& [descent, count] = found.minima[k];
     if (!descent.converged) continue;
@@ -276,6 +284,10 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked) {
   result.objective = best.objective;
   set_values(result, plan, best);
   set_covariance(result, plan, problem.information(best));
+  if (extent == Extent::objective) {
+    take_offsets(result);
+    return result;
+  }
 
   problem.context().set(best.scaled.data());
   fill_residuals(result, sets, problem.context(), best);
@@ -313,7 +325,7 @@ namespace {
 Fit fit_weighted(const std::vector<DataSet>& given, const FitOptions& options) {
   std::vector<DataSet> sets = given;
   std::vector<double> factors(given.size(), 1.0);
-  Fit result = fit_as_stated(sets, options);
+  Fit result = fit_as_stated(sets, options, Extent::whole);
   constexpr int most_rounds = 12;
   constexpr double near = 0.01;
   for (int round = 0; round < most_rounds && result.sets.size() == sets.size(); ++round) {
@@ -332,7 +344,7 @@ Fit fit_weighted(const std::vector<DataSet>& given, const FitOptions& options) {
       }
     }
     if (moved < near) break;
-    result = fit_as_stated(sets, options);
+    result = fit_as_stated(sets, options, Extent::whole);
   }
   for (std::size_t s = 0; s < result.sets.size(); ++s) {
     result.sets[s].u_factor = factors[s];
@@ -353,8 +365,10 @@ Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   try {
     const bool by_set = options.errors == Errors::sets && given.size() > 1 &&
                         options.objective == Objective::maximum_likelihood;
-    Fit result = by_set ? fit_weighted(given, options) : fit_as_stated(given, options);
-    find_misreading(result, given, options, fit_as_stated);
+    Fit result = by_set ? fit_weighted(given, options) : fit_as_stated(given, options, Extent::whole);
+    find_misreading(result, given, options, [](const std::vector<DataSet>& read, const FitOptions& so) {
+      return fit_as_stated(read, so, Extent::objective);
+    });
     return result;
   } catch (const CalculationError& error) {
     // Whatever stopped it follows from data that cannot be right.

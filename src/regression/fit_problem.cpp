@@ -17,7 +17,10 @@ namespace jampot {
 FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, const FitOptions& fit_options,
                        std::vector<const DataPoint*> points,
                        const std::vector<std::pair<DataKind, const DataPoint*>>& liquids)
-    : context_(std::move(mixture), plan.free), objective_(fit_options.objective), points_(std::move(points)) {
+    : context_(std::move(mixture), plan.free),
+      objective_(fit_options.objective),
+      stop_(fit_options.stop),
+      points_(std::move(points)) {
   if (!points_.empty()) context_.mixture().demand_volatilities();
   for (const FittedParameter& parameter : plan.all) {
     if (is_offset(parameter)) continue;
@@ -165,7 +168,9 @@ std::optional<Descent> FitProblem::descend_held(const Descent& from, const std::
   scaled_ = from.scaled;
   adjustments_ = from.adjustments;
   hold(held);
-  constexpr double relative_change = 1e-8;  // of the objective: what an end of a profile can show
+  // Of the objective: what an end of a profile can show. Of many points a smaller part of it is as much.
+  constexpr std::size_t many = 300;
+  const double relative_change = points_.size() > many ? 1e-7 : 1e-8;
   constexpr int most_iterations = 100;
   auto found = minimise(relative_change, most_iterations);
   release();
@@ -197,13 +202,12 @@ std::optional<Descent> FitProblem::descend(const std::vector<double>& start,
   return found;
 }
 
-std::optional<Descent> FitProblem::polish(const Descent& found) {
+std::optional<Descent> FitProblem::polish(const Descent& found, double relative_change) {
   scaled_ = found.scaled;
   if (found.adjustments.empty())
     std::fill(adjustments_.begin(), adjustments_.end(), 0.0);
   else
     adjustments_ = found.adjustments;
-  constexpr double relative_change = 1e-11;  // below it rounding decides
   constexpr int most_iterations = 500;
   for (TwoLiquidsResidual* residual : reweighted_) residual->make_first_order();
   if (!known_.empty()) {
@@ -262,6 +266,7 @@ std::optional<Descent> FitProblem::minimise(double tolerance, int most_iteration
 }
 
 std::optional<Descent> FitProblem::minimise_once(double tolerance, int most_iterations) {
+  if (stop_.stop_requested()) throw CalculationError("the fit was stopped before it was done");
   ceres::Solver::Options options;
   options.logging_type = ceres::SILENT;
   options.max_num_iterations = most_iterations;

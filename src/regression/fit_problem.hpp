@@ -47,7 +47,9 @@ class FitProblem {
 
   /// Takes a minimum found by `descend` to the last digits; nothing where that did not converge. Distances to
   /// two liquids are exact from then on, until the next `descend`.
-  std::optional<Descent> polish(const Descent& found);
+  /// @param relative_change of the objective in an iteration, at which the search ends
+  std::optional<Descent> polish(const Descent& found, double relative_change = last_digits);
+  static constexpr double last_digits = 1e-11;  ///< below it rounding decides
 
   /// Derivatives at a solution: the information matrix of the free (scaled) parameters, the adjustments
   /// eliminated.
@@ -88,6 +90,7 @@ class FitProblem {
 
   FitContext context_;
   Objective objective_;
+  std::stop_token stop_;
   std::vector<const DataPoint*> points_, liquid_points_;
   std::vector<std::unique_ptr<ceres::CostFunction>> residuals_;  ///< of the points, in their order
   std::vector<std::unique_ptr<ceres::CostFunction>> liquid_residuals_;

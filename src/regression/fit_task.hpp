@@ -13,6 +13,7 @@ struct FitTask {
   ParameterPlan plan;
   std::vector<const DataPoint*> points;                        ///< of vapour-liquid equilibria
   std::vector<std::pair<DataKind, const DataPoint*>> liquids;  ///< without a vapour
+  bool best_alone = false;                                     ///< other minima are not wanted
 
   std::unique_ptr<FitProblem> problem() const;
   /// With no more than about `most` points, evenly chosen: enough to find the minima, not to settle them.

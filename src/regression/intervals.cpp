@@ -3,9 +3,9 @@
 #include <cmath>
 
 #include "../basis/dense.hpp"
+#include "../basis/side_by_side.hpp"
 #include "fit_results.hpp"
 #include "jampot/regression/statistics.hpp"
-#include "side_by_side.hpp"
 
 namespace jampot {
 namespace {
@@ -120,24 +120,28 @@ void take_profiles(Fit& result, const FitTask& task, const Descent& best, double
                    const std::vector<FittedParameter*>& free) {
   Progress* progress = result.options.progress;
   if (progress) progress->expected += std::ssize(free);
-  const std::size_t workers = workers_for(free.size());
+  std::vector<std::optional<double>> ends(2 * free.size());  // low and high of each
+  const std::size_t workers = workers_for(ends.size());
   const auto share = [&](std::size_t worker) {
     const auto problem = task.problem();
     if (problem->needs_polish()) problem->polish(best);
-    for (std::size_t p = worker; p < free.size(); p += workers) {
-      FittedParameter& parameter = *free[p];
-      if (progress) ++progress->done;
-      const double scale = task.plan.free[p].scale;
-      const double sd = std::abs(parameter.std_error / scale) / std::sqrt(scale_of(result));
+    for (std::size_t k = worker; k < ends.size(); k += workers) {
+      const std::size_t p = k / 2;
+      const double sd = std::abs(free[p]->std_error / task.plan.free[p].scale) / std::sqrt(scale_of(result));
       Profile profile(*problem, task, result, best, p, sd, rise);
-      auto low = profile.end(-1), high = profile.end(1);
-      if (scale < 0) std::swap(low, high);
-      parameter.low = low ? *low * scale : -HUGE_VAL;
-      parameter.high = high ? *high * scale : HUGE_VAL;
-      parameter.profiled = true;
+      ends[k] = profile.end(k % 2 == 0 ? -1 : 1);
+      if (progress && k % 2 == 1) ++progress->done;
     }
   };
   side_by_side(workers, share);
+  for (std::size_t p = 0; p < free.size(); ++p) {
+    const double scale = task.plan.free[p].scale;
+    auto low = ends[2 * p], high = ends[2 * p + 1];
+    if (scale < 0) std::swap(low, high);
+    free[p]->low = low ? *low * scale : -HUGE_VAL;
+    free[p]->high = high ? *high * scale : HUGE_VAL;
+    free[p]->profiled = true;
+  }
 }
 
 // Another minimum as low as chance allows belongs to what the data say: the intervals reach to it and beyond,

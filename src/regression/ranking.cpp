@@ -5,8 +5,9 @@
 #include <algorithm>
 #include <cmath>
 #include <exception>
-#include <future>
+#include <optional>
 
+#include "../basis/side_by_side.hpp"
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
@@ -110,23 +111,29 @@ std::string verdict(const RankedFit& ranked, bool best) {
 std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOptions& options,
                                    const std::vector<std::string>& models, int folds) {
   if (models.empty()) throw RequestError("no model to fit");
-  std::vector<std::future<RankedFit>> running;
-  for (const std::string& model : models) {
-    running.push_back(std::async(std::launch::async, [&, model] {
-      FitOptions own = options;
-      own.model = model;
-      RankedFit ranked{.fit = fit(sets, own)};
-      ranked.cross_validation = by_points(sets, own, folds);
-      ranked.cross_validation_sets = by_sets(sets, own);
-      return ranked;
-    }));
-  }
+  std::vector<std::optional<RankedFit>> each(models.size());
+  std::vector<std::exception_ptr> failures(models.size());
+  const std::size_t workers = workers_for(models.size());
+  side_by_side(workers, [&](std::size_t worker) {
+    for (std::size_t k = worker; k < models.size(); k += workers) {
+      try {
+        FitOptions own = options;
+        own.model = models[k];
+        each[k] = RankedFit{.fit = fit(sets, own)};
+        each[k]->cross_validation = by_points(sets, own, folds);
+        each[k]->cross_validation_sets = by_sets(sets, own);
+      } catch (...) {
+        failures[k] = std::current_exception();
+      }
+    }
+  });
   std::vector<RankedFit> ranked;
   Notices failed;
   std::exception_ptr first_failure;
-  for (std::size_t k = 0; k < running.size(); ++k) {
+  for (std::size_t k = 0; k < models.size(); ++k) {
     try {
-      ranked.push_back(running[k].get());
+      if (failures[k]) std::rethrow_exception(failures[k]);
+      ranked.push_back(std::move(*each[k]));
     } catch (const CalculationError& error) {  // of one model; the others are ranked all the same
       if (!first_failure) first_failure = std::current_exception();
       failed.add("model-not-fitted", fmt::format("{} is not in the ranking: {}", models[k], error.what()));

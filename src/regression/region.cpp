@@ -3,8 +3,8 @@
 #include <cmath>
 #include <numbers>
 
+#include "../basis/side_by_side.hpp"
 #include "fit_results.hpp"
-#include "side_by_side.hpp"
 
 namespace jampot {
 namespace {

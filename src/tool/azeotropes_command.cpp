@@ -44,15 +44,13 @@ void add_azeotropes(Commands& tool, Presenter& presenter) {
   add_presentation(command, options->presentation, true);
   command.footer =
       "Example:\n  jampot azeotropes acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --all";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
+  answers(command, options->presentation, presenter, [options, &presenter](const Presentation& presentation) {
     AzeotropesRequest request = request_of(*options);
     Progress progress;
     const ProgressLine line("searches for azeotropes", progress, presenter.shows_progress());
     request.progress = &progress;
-    presenter.present(answer(study(request), {asked(presentation, options->mixture), options->all}),
-                      presentation);
-  };
+    return answer(study(request), {asked(presentation, options->mixture), options->all});
+  });
 }
 
 }  // namespace jampot::tool

@@ -62,15 +62,14 @@ void add_one(Commands& tool, Presenter& presenter, Diagram diagram, const std::s
   command.flag("--working", options->working, "Write out the calculation of one point, equation by equation");
   add_presentation(command, options->presentation, true);
   command.footer = "Example:\n  " + example;
-  command.run = [options, diagram, &presenter] {
-    const Presentation presentation = options->presentation.read();
+  answers(command, options->presentation, presenter, [options, diagram](const Presentation& presentation) {
     BinaryAnswerOptions wanted{asked(presentation, options->mixture)};
     wanted.xy_asked = diagram == Diagram::xy;
     wanted.diagram = options->overview ? BinaryDiagram::overview
                      : wanted.xy_asked ? BinaryDiagram::xy
                                        : BinaryDiagram::boiling;
-    presenter.present(answer(study(request_of(diagram, *options)), wanted), presentation);
-  };
+    return answer(study(request_of(diagram, *options)), wanted);
+  });
 }
 
 }  // namespace

@@ -34,6 +34,7 @@ void add_swing(Commands& tool, Presenter& presenter);
 void add_route(Commands& tool, Presenter& presenter);
 void add_extract(Commands& tool, Presenter& presenter);
 void add_demo(Commands& tool, Presenter& presenter);
+void add_collect(Commands& tool, Presenter& presenter);
 void add_job(Commands& tool, Presenter& presenter);
 
 /// Those that compute something and present one answer: all that may be a step of a job.

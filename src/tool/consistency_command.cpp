@@ -30,13 +30,12 @@ void add_consistency(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example ('jampot demo' writes the made-up data):\n  jampot consistency jampot-demo/mtbe-methanol.csv "
       "--figure consistency.svg";
-  command.run = [words, &presenter] {
-    const Presentation presentation = words->presentation.read();
+  answers(command, words->presentation, presenter, [words](const Presentation& presentation) {
     const auto bank = bank_with(words->substance_files);
     ConsistencyRequest request{read_measured_files(words->files, *bank)};
     request.vapour = words->vapour.choice(*bank);
-    presenter.present(answer(study(request), {presentation.units}), presentation);
-  };
+    return answer(study(request), {presentation.units});
+  });
 }
 
 }  // namespace jampot::tool

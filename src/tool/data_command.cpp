@@ -56,10 +56,8 @@ void add_data(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example ('jampot demo' writes the made-up data):\n  jampot data jampot-demo/mtbe-methanol.csv --out "
       "mtbe-methanol.xml";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(data(*options, presentation.units), presentation);
-  };
+  answers(command, options->presentation, presenter,
+          [options](const Presentation& presentation) { return data(*options, presentation.units); });
 }
 
 }  // namespace jampot::tool

@@ -2,14 +2,13 @@
 #include <fmt/format.h>
 
 #include <cmath>
-#include <map>
 
 #include "commands.hpp"
-#include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
+#include "jampot/files/mosced_csv.hpp"
 #include "jampot/files/substance_toml.hpp"
-#include "jampot/files/text_file.hpp"
+#include "jampot/files/vapour_points.hpp"
 #include "jampot/report/define.hpp"
 #include "options.hpp"
 
@@ -44,75 +43,6 @@ double number_with_unit(const std::string& option, std::string text, const std::
   return value;
 }
 
-// "40 degC = 10.2 kPa, 60 degC = 25 kPa", or a CSV file with the columns T and P.
-std::vector<VapourPressurePoint> read_points(const std::string& text) {
-  std::vector<VapourPressurePoint> points;
-  if (lower_case(text).ends_with(".csv")) {
-    const CsvTable table(read_file(text), text);
-    const auto unit_of = [&](const std::string& name, Dimension dimension) {
-      for (std::size_t column = 0; column < table.header().size(); ++column) {
-        const std::string& heading = table.header()[column];
-        const std::size_t open = heading.find('['), close = heading.find(']');
-        if (trimmed(heading.substr(0, open)) != name) continue;
-        if (open == std::string::npos || close == std::string::npos) {
-          throw RequestError(table.header_place(),
-                             fmt::format("the column {} needs its unit, \"{} [{}]\"", name, name,
-                                         dimension == Dimension::pressure ? "kPa" : "degC"));
-        }
-        return std::pair(column, heading.substr(open + 1, close - open - 1));
-      }
-      throw RequestError(table.header_place(),
-                         fmt::format("no column {}; expected \"T [degC], P [kPa]\"", name));
-    };
-    const auto [T, T_unit] = unit_of("T", Dimension::temperature);
-    const auto [P, P_unit] = unit_of("P", Dimension::pressure);
-    for (std::size_t row = 0; row < table.rows(); ++row) {
-      points.push_back({to_si(table.number(row, T), T_unit, Dimension::temperature),
-                        to_si(table.number(row, P), P_unit, Dimension::pressure)});
-      if (!(points.back().T_K > 0)) throw RequestError(table.place(row, T), "below absolute zero");
-      if (!(points.back().P_Pa > 0)) throw RequestError(table.place(row, P), "a pressure must be positive");
-    }
-  } else {
-    for (const std::string& piece : split(text, ',')) {
-      const std::size_t equals = piece.find('=');
-      if (equals == std::string::npos) {
-        throw RequestError(fmt::format(
-            "--vapour-pressure-points '{}': expected \"40 degC = 10.2 kPa, 60 degC = 25 kPa\" or a .csv file",
-            piece));
-      }
-      points.push_back({parse_quantity(piece.substr(0, equals), Dimension::temperature),
-                        parse_quantity(piece.substr(equals + 1), Dimension::pressure)});
-    }
-  }
-  if (points.empty()) throw RequestError("--vapour-pressure-points: there is no point");
-  return points;
-}
-
-// "v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, beta=11"
-MoscedParameters read_mosced(const std::string& text) {
-  MoscedParameters own;
-  own.source = "given by the user";
-  std::map<std::string, double*> wanted{{"v", &own.v_cm3_mol}, {"lambda", &own.lambda}, {"tau", &own.tau},
-                                        {"q", &own.q},         {"alpha", &own.alpha},   {"beta", &own.beta}};
-  for (const std::string& piece : split(text, ',')) {
-    const std::size_t equals = piece.find('=');
-    const auto target =
-        wanted.find(std::string(trimmed(std::string_view(piece).substr(0, std::min(equals, piece.size())))));
-    const auto value = equals == std::string::npos ? std::nullopt : parse_number(piece.substr(equals + 1));
-    if (target == wanted.end() || !value) break;
-    *target->second = *value;
-    wanted.erase(target);
-  }
-  if (!wanted.empty()) {
-    throw RequestError(
-        fmt::format("--mosced '{}': expected all six once, \"v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, "
-                    "beta=11\"",
-                    text));
-  }
-  check_mosced(own);
-  return own;
-}
-
 KnownConstants read_known(const DefineOptions& options) {
   KnownConstants known;
   if (!options.groups.empty()) known.groups = parse_groups(options.groups);
@@ -143,9 +73,9 @@ KnownConstants read_known(const DefineOptions& options) {
   if (!options.density.empty()) known.density = parse_density(options.density);
   if (!options.specific_gravity.empty()) known.density = parse_specific_gravity(options.specific_gravity);
   known.vapour_pressure_equation = options.equation;
-  if (!options.points.empty()) known.vapour_pressure_points = read_points(options.points);
+  if (!options.points.empty()) known.vapour_pressure_points = read_vapour_pressure_points(options.points);
   known.non_volatile = options.non_volatile;
-  if (!options.mosced.empty()) known.mosced = read_mosced(options.mosced);
+  if (!options.mosced.empty()) known.mosced = parse_mosced(options.mosced);
   for (const auto& [table, text] : {std::pair(UnifacTable::vle, &options.unifac_groups),
                                     std::pair(UnifacTable::lle, &options.unifac_lle_groups),
                                     std::pair(UnifacTable::dortmund, &options.unifac_dortmund_groups)}) {
@@ -211,14 +141,13 @@ void add_define(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example (what the estimates are worth, on a substance that is known):\n"
       "  jampot define try --groups \"CH3=4, C=1, O=1\" --boiling-point \"55.2 degC\" --against MTBE";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
     const DefineStudy defined = define(*options);
     Answer told = answer(defined, {presentation.units, Basis::mole, presentation.draws()});
     if (!options->out.empty())
       told.files.emplace_back(options->out, substance_text(defined.defined, defined.known));
-    presenter.present(std::move(told), presentation);
-  };
+    return told;
+  });
 }
 
 }  // namespace jampot::tool

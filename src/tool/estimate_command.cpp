@@ -133,11 +133,9 @@ void add_estimate(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example:\n  jampot estimate ethanol toluene --model wilson --temperature \"60 to 110 degC\" --out "
       "estimate.pairs.toml";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(options->mosced_data.empty() ? estimate(*options) : answer(study(mosced_of(*options))),
-                      presentation);
-  };
+  answers(command, options->presentation, presenter, [options](const Presentation&) {
+    return options->mosced_data.empty() ? estimate(*options) : answer(study(mosced_of(*options)));
+  });
 }
 
 }  // namespace jampot::tool

@@ -50,11 +50,10 @@ void add_extract(Commands& tool, Presenter& presenter) {
       "Example:\n  jampot extract \"acetic acid\" water \"ethyl acetate\" --feed \"acetic acid=0.2, "
       "water=0.8\" --basis "
       "mass --raffinate 0.02 --figure extraction.svg";
-  command.run = [words, &presenter] {
-    const Presentation presentation = words->presentation.read();
+  answers(command, words->presentation, presenter, [words](const Presentation& presentation) {
     ExtractAnswerOptions options{asked(presentation, words->mixture), {}};
-    presenter.present(answer(study(request_of(*words)), options), presentation);
-  };
+    return answer(study(request_of(*words)), options);
+  });
 }
 
 }  // namespace jampot::tool

@@ -125,11 +125,9 @@ void add_flash(Commands& tool, Presenter& presenter) {
       "propane=20 kmol/h, n-hexane=30 kmol/h\" --feed-temperature \"60 degC\" --feed-pressure \"40 bar\" "
       "--pressure "
       "\"10 bar\" --adiabatic";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(answer(study(request_of(*options)), asked(presentation, options->mixture)),
-                      presentation);
-  };
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
+    return answer(study(request_of(*options)), asked(presentation, options->mixture));
+  });
 }
 
 }  // namespace jampot::tool

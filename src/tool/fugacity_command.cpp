@@ -87,10 +87,9 @@ void add_fugacity(Commands& tool, Presenter& presenter) {
       "  jampot fugacity propane n-hexane --composition propane=0.4 --temperature \"80 degC\" --pressure "
       "\"5, 10 bar\" "
       "--compare srk,pc-saft --working";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(answer(study(request_of(*options)), {presentation.units}), presentation);
-  };
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
+    return answer(study(request_of(*options)), {presentation.units});
+  });
 }
 
 }  // namespace jampot::tool

@@ -81,11 +81,9 @@ void add_gamma(Commands& tool, Presenter& presenter) {
       "Example (which of two is the solute is spelt out):\n"
       "  jampot gamma ethanol water --liquid unifac --compare mosced --limiting --temperature \"30 to 90 by "
       "10 degC\"";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(answer(study(request_of(*options)), asked(presentation, options->mixture)),
-                      presentation);
-  };
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
+    return answer(study(request_of(*options)), asked(presentation, options->mixture));
+  });
 }
 
 }  // namespace jampot::tool

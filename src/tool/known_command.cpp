@@ -22,11 +22,10 @@ void add_known(Commands& tool, Presenter& presenter) {
   command.flag("--rank", words->rank, "Rank the models by how they do on these facts");
   add_presentation(command, words->presentation, false);
   command.footer = "Example:\n  jampot known ethanol water --rank";
-  command.run = [words, &presenter] {
-    const Presentation presentation = words->presentation.read();
+  answers(command, words->presentation, presenter, [words](const Presentation& presentation) {
     const KnownRequest request{words->mixture.spec()};
-    presenter.present(answer(study(request), {{presentation.units}, words->rank}), presentation);
-  };
+    return answer(study(request), {{presentation.units}, words->rank});
+  });
 }
 
 }  // namespace jampot::tool

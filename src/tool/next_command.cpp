@@ -53,10 +53,9 @@ void add_next(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example ('jampot demo' writes the made-up data):\n"
       "  jampot next jampot-demo/mtbe-methanol.csv --aim azeotrope --batch 3 --figure next.svg";
-  command.run = [words, &presenter] {
-    const Presentation presentation = words->presentation.read();
-    presenter.present(answer(study(request_of(*words)), {presentation.units}), presentation);
-  };
+  answers(command, words->presentation, presenter, [words](const Presentation& presentation) {
+    return answer(study(request_of(*words)), {presentation.units});
+  });
 }
 
 }  // namespace jampot::tool

@@ -93,7 +93,8 @@ void add_mixture(Command& command, MixtureOptions& options, bool binary) {
                   joined(liquid_model_names(), ", "), options.two_liquids ? "" : ", eos",
                   extent_of(UnifacTable::dortmund).text()));
   command
-      .option("--parameters", options.parameter_files, "FILE.pairs.toml", "Pair parameters; may be repeated")
+      .option("--parameters", options.parameter_files, "FILE.pairs.toml",
+              "Pair parameters, or a collection of them (a folder); may be repeated")
       .repeated();
   command.option(
       "--missing-pairs", options.missing_pairs, "WHAT",

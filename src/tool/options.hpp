@@ -9,6 +9,7 @@
 #include "jampot/phase/feed.hpp"
 #include "jampot/report/presentation.hpp"
 #include "jampot/study/held.hpp"
+#include "presenter.hpp"
 
 namespace jampot::tool {
 
@@ -24,6 +25,16 @@ struct PresentationOptions {
 /// and
 /// --figure where it draws.
 void add_presentation(Command& command, PresentationOptions& options, bool draws);
+
+/// The command answers with what `told` makes of its presentation. Who makes it keeps the options alive in
+/// `told`.
+template <class Told>
+void answers(Command& command, PresentationOptions& options, Presenter& presenter, Told told) {
+  command.run = [&options, &presenter, told] {
+    const Presentation presentation = options.read();
+    presenter.present(told(presentation), presentation);
+  };
+}
 
 void add_substance_files(Command& command, std::vector<std::string>& files);
 

@@ -144,10 +144,8 @@ void add_pairs(Commands& tool, Presenter& presenter) {
   command.option("--out", options->out, "FILE.pairs.toml", "Write what is used (or given) to this file");
   add_presentation(command, options->presentation, false);
   command.footer = "Example:\n  jampot pairs acetone methanol water --show-in cal/mol";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(pairs(*options, presentation), presentation);
-  };
+  answers(command, options->presentation, presenter,
+          [options](const Presentation& presentation) { return pairs(*options, presentation); });
 }
 
 }  // namespace jampot::tool

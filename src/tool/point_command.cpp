@@ -88,14 +88,11 @@ void add_one(Commands& tool, Presenter& presenter, const std::string& name, bool
                "Write out the calculation of the first point, equation by equation");
   add_presentation(command, options->presentation, true);
   command.footer = "Example:\n  " + example;
-  command.run = [options, bubble, &presenter] {
-    const Presentation presentation = options->presentation.read();
+  answers(command, options->presentation, presenter, [options, bubble](const Presentation& presentation) {
     PointsRequest request = request_of(*options, bubble);
-    presenter.present(
-        answer(bubble ? study(BubbleRequest{std::move(request)}) : study(DewRequest{std::move(request)}),
-               asked(presentation, options->mixture)),
-        presentation);
-  };
+    return answer(bubble ? study(BubbleRequest{std::move(request)}) : study(DewRequest{std::move(request)}),
+                  asked(presentation, options->mixture));
+  });
 }
 
 }  // namespace

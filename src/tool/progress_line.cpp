@@ -29,9 +29,15 @@ void ProgressLine::show() {
   using namespace std::chrono_literals;
   std::unique_lock lock(mutex_);
   const auto over = [this] { return over_; };
+  const auto begin = std::chrono::steady_clock::now();
   if (finished_.wait_for(lock, 1s, over)) return;  // nobody needs to know of short work
   do {
-    print_error(fmt::format("\r{}: {} of {} ", what_, progress_.done.load(), progress_.expected.load()));
+    const double done = static_cast<double>(progress_.done), all = static_cast<double>(progress_.expected);
+    const std::chrono::duration<double> passed = std::chrono::steady_clock::now() - begin;
+    const bool long_work = done > 0 && all > done && passed > 5s;  // then the rest can be guessed
+    print_error(fmt::format(
+        "\r{}: {} of {}{} ", what_, done, all,
+        long_work ? fmt::format(", about {:.0f} s left", passed.count() * (all / done - 1)) : ""));
     std::fflush(stderr);
   } while (!finished_.wait_for(lock, 200ms, over));
   std::fputs("\r\033[K", stderr);  // clears the line

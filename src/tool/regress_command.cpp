@@ -64,10 +64,9 @@ void add_regress(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example ('jampot demo' writes the made-up data):\n"
       "  jampot regress jampot-demo/mtbe-methanol.csv --out mtbe-methanol.pairs.toml --figure residuals.svg";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(regress(*options, presentation, presenter.shows_progress()), presentation);
-  };
+  answers(command, options->presentation, presenter, [options, &presenter](const Presentation& presentation) {
+    return regress(*options, presentation, presenter.shows_progress());
+  });
 }
 
 }  // namespace jampot::tool

@@ -78,8 +78,7 @@ void add_residue(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example:\n"
       "  jampot residue acetone chloroform methanol --liquid unifac --pressure \"1 atm\" --figure map.svg";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
+  answers(command, options->presentation, presenter, [options, &presenter](const Presentation& presentation) {
     ResidueRequest request = request_of(*options, presentation.draws());
     ResidueAnswerOptions wanted{asked(presentation, options->mixture), {}};
     wanted.looks.shown_tie_lines = options->tie_lines;
@@ -87,8 +86,8 @@ void add_residue(Commands& tool, Presenter& presenter) {
     Progress progress;
     const ProgressLine line("azeotropes and curves", progress, presenter.shows_progress());
     request.progress = &progress;
-    presenter.present(answer(study(request), wanted), presentation);
-  };
+    return answer(study(request), wanted);
+  });
 }
 
 }  // namespace jampot::tool

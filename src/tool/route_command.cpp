@@ -57,16 +57,15 @@ void add_route(Commands& tool, Presenter& presenter) {
       "Example:\n"
       "  jampot route ethanol water benzene --liquid unifac --pressure \"1 atm\" --feed \"ethanol=0.85, "
       "water=0.15\" --decanter \"25 degC\" --figure route.svg";
-  command.run = [words, &presenter] {
-    const Presentation presentation = words->presentation.read();
+  answers(command, words->presentation, presenter, [words, &presenter](const Presentation& presentation) {
     RouteRequest request = request_of(*words);
     ResidueAnswerOptions wanted{asked(presentation, words->mixture), {}};
     words->triangle.read(wanted.looks, request.mixture.substances, wanted.basis, residue_layers());
     Progress progress;
     const ProgressLine line("azeotropes and curves", progress, presenter.shows_progress());
     request.progress = &progress;
-    presenter.present(answer(study(request), wanted), presentation);
-  };
+    return answer(study(request), wanted);
+  });
 }
 
 }  // namespace jampot::tool

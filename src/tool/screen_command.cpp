@@ -87,15 +87,14 @@ void add_screen(Commands& tool, Presenter& presenter) {
                  "Candidates on the screen (default 15); --csv and --json have all");
   add_presentation(command, words->presentation, true);
   command.footer = "Example:\n  jampot screen \"acetic acid\" water --role extraction --figure solvents.svg";
-  command.run = [words, &presenter] {
-    const Presentation presentation = words->presentation.read();
+  answers(command, words->presentation, presenter, [words, &presenter](const Presentation& presentation) {
     ScreenRequest request = request_of(*words);
     Progress progress;
     const ProgressLine line("candidates", progress, presenter.shows_progress());
     request.progress = &progress;
     ScreenAnswerOptions options{{presentation.units}, words->shown};
-    presenter.present(answer(study(request), options), presentation);
-  };
+    return answer(study(request), options);
+  });
 }
 
 }  // namespace jampot::tool

@@ -44,12 +44,9 @@ void add_solubility(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example (predicted; with --parameters the fitted pair is used):\n"
       "  jampot solubility 1-butanol water --temperature \"0 to 90 by 10 degC\" --figure solubility.svg";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(
-        answer(study(request_of(*options)), {asked(presentation, options->mixture), options->logarithmic}),
-        presentation);
-  };
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
+    return answer(study(request_of(*options)), {asked(presentation, options->mixture), options->logarithmic});
+  });
 }
 
 }  // namespace jampot::tool

@@ -61,11 +61,9 @@ void add_split(Commands& tool, Presenter& presenter) {
       "Example:\n"
       "  jampot split \"ethyl acetate\" ethanol water --feed \"ethyl acetate=600 kg/h, ethanol=60 kg/h, "
       "water=840 kg/h\" --feed-temperature \"60 degC\" --temperature \"25 degC\"";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(answer(study(request_of(*options)), asked(presentation, options->mixture)),
-                      presentation);
-  };
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
+    return answer(study(request_of(*options)), asked(presentation, options->mixture));
+  });
 }
 
 }  // namespace jampot::tool

@@ -72,10 +72,9 @@ void add_stages(Commands& tool, Presenter& presenter) {
       "Example:\n  jampot stages methanol water --feed \"methanol=0.4, water=0.6\" --top methanol=0.98 "
       "--bottom "
       "methanol=0.02 --figure column.svg";
-  command.run = [words, &presenter] {
-    const Presentation presentation = words->presentation.read();
-    presenter.present(answer(study(request_of(*words)), asked(presentation, words->mixture)), presentation);
-  };
+  answers(command, words->presentation, presenter, [words](const Presentation& presentation) {
+    return answer(study(request_of(*words)), asked(presentation, words->mixture));
+  });
 }
 
 }  // namespace jampot::tool

@@ -87,12 +87,9 @@ void add_substance(Commands& tool, Presenter& presenter) {
   add_substance_files(command, options->substance_files);
   add_presentation(command, options->presentation, true);
   command.footer = "Example:\n  jampot substance MTBE --at \"25, 55 degC\"";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(
-        answer(study(states_of(*options)), {presentation.units, Basis::mole, presentation.draws()}),
-        presentation);
-  };
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
+    return answer(study(states_of(*options)), {presentation.units, Basis::mole, presentation.draws()});
+  });
 }
 
 void add_saturation(Commands& tool, Presenter& presenter) {
@@ -108,11 +105,9 @@ void add_saturation(Commands& tool, Presenter& presenter) {
   add_presentation(command, options->presentation, true);
   command.footer =
       "Example:\n  jampot saturation water --pressure \"0.1 to 20 by 0.5 bar\" --figure water.svg";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
-    presenter.present(answer(study(curve_of(*options)), {{presentation.units}, read_axes(options->axes)}),
-                      presentation);
-  };
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
+    return answer(study(curve_of(*options)), {{presentation.units}, read_axes(options->axes)});
+  });
 }
 
 }  // namespace jampot::tool

@@ -52,10 +52,9 @@ void add_swing(Commands& tool, Presenter& presenter) {
       "Example:\n  jampot swing tetrahydrofuran water --feed \"tetrahydrofuran=0.5, water=0.5\" --pressure "
       "\"1, 8 bar\" "
       "--figure swing.svg";
-  command.run = [words, &presenter] {
-    const Presentation presentation = words->presentation.read();
-    presenter.present(answer(study(request_of(*words)), asked(presentation, words->mixture)), presentation);
-  };
+  answers(command, words->presentation, presenter, [words](const Presentation& presentation) {
+    return answer(study(request_of(*words)), asked(presentation, words->mixture));
+  });
 }
 
 }  // namespace jampot::tool

@@ -66,13 +66,12 @@ void add_ternary(Commands& tool, Presenter& presenter) {
   command.footer =
       "Example:\n"
       "  jampot ternary water ethanol \"ethyl acetate\" --temperature \"25 degC\" --figure ternary.svg";
-  command.run = [options, &presenter] {
-    const Presentation presentation = options->presentation.read();
+  answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
     const TernaryRequest request = request_of(*options);
     TernaryAnswerOptions wanted{asked(presentation, options->mixture), {}, options->overview};
     options->triangle.read(wanted.looks, request.mixture.substances, wanted.basis, ternary_layers());
-    presenter.present(answer(study(request), wanted), presentation);
-  };
+    return answer(study(request), wanted);
+  });
 }
 
 }  // namespace jampot::tool

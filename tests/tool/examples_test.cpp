@@ -17,6 +17,7 @@ const std::vector<Command>& commands() {
       {"bubble",
        "ethanol acetone toluene --liquid ideal --pressure '1, 2 bar' --composition 'ethanol=0.3, "
        "acetone=0.3'"},
+      {"collect", ". --out mine.collection --models nrtl"},
       {"consistency", "data.csv"},
       {"data", "data.csv"},
       {"define", "try --groups 'CH3=4, C=1, O=1' --boiling-point '328.35 K' --against MTBE"},
@@ -77,6 +78,7 @@ TEST_P(EachCommand, GivesALibraryUserTheSameJson) {
   place.put_data();
   const Ran tool = place.run(std::string(GetParam().name) + " " + GetParam().arguments + " --json");
   ASSERT_EQ(tool.status, 0) << tool.err;
+  std::filesystem::remove_all(place / "mine.collection");  // done already, it would not be done again
   const Ran library = place.run_program(example_of(GetParam()));
   ASSERT_EQ(library.status, 0) << library.err;
   EXPECT_EQ(library.out, tool.out);

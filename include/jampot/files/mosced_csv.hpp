@@ -14,4 +14,8 @@ namespace jampot {
 std::vector<MoscedPoint> read_mosced_points(const std::string& file, const std::string& own,
                                             const Bank& bank);
 
+/// Reads the six numbers of one substance, "v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, beta=11", in the
+/// units of the table. @throws RequestError unless all six are there once and lie in their ranges
+MoscedParameters parse_mosced(const std::string& text);
+
 }  // namespace jampot

@@ -24,6 +24,8 @@ struct Table {
   std::string title;                    ///< heading
   std::vector<Column> columns;          ///< in order
   std::vector<std::vector<Cell>> rows;  ///< cells in the order of the columns
+  /// On a page the first cell of each row leads to this file; empty: none does.
+  std::vector<std::string> links{};
 };
 
 /// "T [degC]": name and unit of a column.

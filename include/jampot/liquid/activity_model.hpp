@@ -51,6 +51,18 @@ class ActivityModel {
   virtual void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT = {},
                         std::span<double> dn = {}) = 0;
 
+  /// ln gamma of many compositions at the current temperature. Fractions and results stand component by
+  /// component: x[i*states + k] is component i of state k. What it gives is what `evaluate` gives, state by
+  /// state; NRTL of two to four components takes several states at a time.
+  /// @pre as `evaluate`; both of size size() * states
+  virtual void evaluate_states(std::span<const double> x, std::span<double> ln_gamma);
+
+  /// The same with a temperature for each state, to 1e-13 relative. The model stands at the last one
+  /// afterwards.
+  /// @param T_K  one for each state
+  virtual void evaluate_states(std::span<const double> T_K, std::span<const double> x,
+                               std::span<double> ln_gamma);
+
   /// Third derivative of the excess Gibbs energy gE/(RT) of the amounts x + s u with s, at s = 0: with
   /// sum u_i = 0 what decides whether a critical liquid is a plait point. Every built-in model has it in
   /// closed form; a user-defined model that does not gets differences of its second derivatives.

@@ -31,6 +31,9 @@ class Nrtl final : public PairModel {
   void set_temperature(double T_K) override;
   void evaluate(std::span<const double> x, std::span<double> ln_gamma, std::span<double> dT,
                 std::span<double> dn) override;
+  void evaluate_states(std::span<const double> x, std::span<double> ln_gamma) override;
+  void evaluate_states(std::span<const double> T_K, std::span<const double> x,
+                       std::span<double> ln_gamma) override;
   double third_derivative(std::span<const double> x, std::span<const double> u) const override;
   void write_out(Working& page) const override;
   void term_derivatives(std::span<const double> x, std::span<double> out) override;

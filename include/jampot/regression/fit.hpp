@@ -4,6 +4,7 @@
 #include <cstdint>
 #include <map>
 #include <optional>
+#include <stop_token>
 #include <string>
 #include <vector>
 
@@ -105,6 +106,7 @@ struct FitOptions {
   Profiles profiles = Profiles::never;  ///< when intervals come from profiles
   bool region = false;  ///< also the joint 95 % region of the first two parameters, some hundred small fits
   Progress* progress = nullptr;  ///< counts descents and profiles, where somebody watches
+  std::stop_token stop{};        ///< once asked for, the fit ends soon with a CalculationError
   /// So many descents; 0: until the lowest minimum was reached three times from different places, 16 at least
   /// and 200 at most. They begin at an almost ideal liquid, where alpha is fitted go up a ladder of alphas
   /// held, then follow a Sobol sequence.

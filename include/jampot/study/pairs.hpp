@@ -13,7 +13,7 @@ namespace jampot {
 struct PairsRequest {
   std::vector<Substance> substances{};   ///< in the order of the components
   std::vector<std::string> models{};     ///< with pair parameters; none: all
-  ParameterCollection given{};           ///< those of one's own, preferred to published ones
+  ParameterCollection given{};           ///< the user's, preferred to published ones
   std::optional<double> T_K{};           ///< at which they are to hold
   std::string estimate_from = "unifac";  ///< model that estimates are made from
 };

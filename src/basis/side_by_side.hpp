@@ -8,8 +8,22 @@
 
 namespace jampot {
 
+/// While it lives, work in this thread stays in it: where many pieces of work keep all cores busy already.
+class OneThread {
+ public:
+  OneThread();
+  ~OneThread();
+  OneThread(const OneThread&) = delete;
+  OneThread& operator=(const OneThread&) = delete;
+  static bool here();
+
+ private:
+  bool before_;
+};
+
 /// As many as there are cores, one at least, and no more than `most` or four.
 inline std::size_t workers_for(std::size_t most) {
+  if (OneThread::here()) return 1;
   return std::clamp<std::size_t>(std::thread::hardware_concurrency(), 1, std::clamp<std::size_t>(most, 1, 4));
 }
 

@@ -1,0 +1,10 @@
+#pragma once
+// The exponential of many numbers.
+#include <cstddef>
+
+namespace jampot {
+
+/// values[k] = exp(values[k]), to a few units of the last place. Finite numbers only.
+void exp_of_all(double* values, std::size_t count);
+
+}  // namespace jampot
