@@ -176,12 +176,26 @@ class Reader {
     return Dimension::fraction;
   }
 
+  // "x(methanol)", as tables are written: "x2". Others stay as they are.
+  std::string numbered(const std::string& name) const {
+    const std::size_t open = name.find('('), close = name.rfind(')');
+    if (open != 1 || close == std::string::npos ||
+        std::string_view("xywm").find(name[0]) == std::string::npos)
+      return name;
+    const Substance* meant = bank_.find(name.substr(2, close - 2));
+    for (std::size_t i = 0; meant != nullptr && i < data_.substances.size(); ++i) {
+      if (data_.substances[i].name == meant->name)
+        return fmt::format("{}{}{}", name[0], i + 1, name.substr(close + 1));
+    }
+    return name;
+  }
+
   void read_header() {
     const std::vector<std::string> allowed = allowed_columns();
     for (const std::string& title : table_.header()) {
       Column column;
       const std::size_t bracket = title.find('[');
-      column.name = std::string(trimmed(std::string_view(title).substr(0, bracket)));
+      column.name = numbered(std::string(trimmed(std::string_view(title).substr(0, bracket))));
       Place place = table_.header_place();
       place.column = title;
       if (bracket != std::string::npos) {

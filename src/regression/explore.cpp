@@ -15,7 +15,7 @@ constexpr int enough = 16;  // descents, whatever they find
 constexpr std::size_t at_most = 200;
 constexpr int times = 3;                   // that the best minimum has to be reached
 constexpr std::size_t batch = 8;           // descents between two looks at what was found
-constexpr std::size_t most_explored = 80;  // points
+constexpr std::size_t most_explored = 48;  // points
 constexpr std::size_t most_polished = 6, most_tried = 16;
 
 struct Start {

@@ -6,11 +6,13 @@
 #include <cmath>
 
 #include "explore.hpp"
+#include "fit_near.hpp"
 #include "fit_notices.hpp"
 #include "fit_results.hpp"
 #include "fit_task.hpp"
 #include "impossible.hpp"
 #include "influence.hpp"
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/liquid/models.hpp"
@@ -184,11 +186,25 @@ int present_in(const KnownPoint& point) {
 
 // What a fit is wanted for.
 enum class Extent {
-  whole,     // parameters with all that is to be said of them
-  objective  // how well the model can describe the data, and offsets of sets
+  whole,      // parameters with all that is to be said of them
+  objective,  // how well the model can describe the data, and offsets of sets
+  residuals   // parameters near known ones, and how far each point is off
 };
 
-Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked, Extent extent) {
+// The minimum at or near the parameters of another fit.
+Descent nearby(FitProblem& problem, const ParameterPlan& plan, const Fit& other) {
+  Descent start;
+  for (const FittedParameter* parameter : other.free()) start.scaled.push_back(parameter->value);
+  demand_size(start.scaled.size(), plan.free.size(), "free parameters");
+  for (std::size_t p = 0; p < plan.free.size(); ++p)
+    start.scaled[p] = std::clamp(start.scaled[p] / plan.free[p].scale, plan.lowest[p], plan.highest[p]);
+  const auto found = problem.polish(start);
+  if (!found) throw CalculationError("there is no minimum near the parameters of the whole data");
+  return *found;
+}
+
+Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked, Extent extent,
+                  const Fit* near = nullptr) {
   const FitOptions options = with_own_priors(asked);
   if (given.empty()) throw RequestError("no data to fit");
   for (const DataSet& set : given)
@@ -254,6 +270,14 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked, Ex
   task.best_alone = extent == Extent::objective;
   const auto whole = task.problem();
   FitProblem& problem = *whole;
+  if (extent == Extent::residuals) {
+    const Descent best = nearby(problem, plan, *near);
+    result.objective = best.objective;
+    set_values(result, plan, best);
+    problem.context().set(best.scaled.data());
+    fill_residuals(result, sets, problem.context(), best);
+    return result;
+  }
   Explored found = explore(task, problem);
   if (found.minima.empty()) {
     throw CalculationError(
@@ -360,6 +384,10 @@ Fit fit_weighted(const std::vector<DataSet>& given, const FitOptions& options) {
 }
 
 }  // namespace
+
+Fit fit_near(const std::vector<DataSet>& given, const FitOptions& options, const Fit& whole) {
+  return fit_as_stated(given, options, Extent::residuals, &whole);
+}
 
 Fit fit(const std::vector<DataSet>& given, const FitOptions& options) {
   try {

@@ -27,7 +27,7 @@ std::string file_of(const DataSet& set, std::size_t sets) {
 // A mistake in how a set was read shows in any part of it: of many points some, spread evenly, so that ten
 // fits cost no more than one.
 std::vector<DataSet> few_points(std::vector<DataSet> sets) {
-  constexpr std::size_t most = 80;
+  constexpr std::size_t most = 48;
   std::size_t points = 0;
   for (const DataSet& set : sets) points += set.points.size();
   const std::size_t step = (points + most - 1) / most;

@@ -8,6 +8,7 @@
 #include <optional>
 
 #include "../basis/side_by_side.hpp"
+#include "fit_near.hpp"
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
@@ -23,14 +24,10 @@ struct LeftOut {
     return count > 0 ? std::optional(std::sqrt(sum / count)) : std::nullopt;
   }
   // False where too few points are left to fit at all.
-  bool add(const std::vector<DataSet>& marked, const FitOptions& options) {
-    FitOptions quick = options;
-    quick.starts = 3;
-    quick.profiles = Profiles::never;
-    quick.region = false;
+  bool add(const std::vector<DataSet>& marked, const FitOptions& options, const Fit& whole) {
     std::optional<Fit> fitted;
     try {
-      fitted = fit(marked, quick);
+      fitted = fit_near(marked, options, whole);
     } catch (const std::runtime_error&) {
       return false;
     }
@@ -52,7 +49,8 @@ bool may_be_left_out(const DataSet& set, const DataPoint& point) {
 }
 
 // Every fold-th point left out in turn.
-std::optional<double> by_points(const std::vector<DataSet>& sets, const FitOptions& options, int folds) {
+std::optional<double> by_points(const std::vector<DataSet>& sets, const FitOptions& options, const Fit& whole,
+                                int folds) {
   LeftOut left;
   for (int fold = 0; fold < folds; ++fold) {
     std::vector<DataSet> rest = sets;
@@ -64,13 +62,13 @@ std::optional<double> by_points(const std::vector<DataSet>& sets, const FitOptio
         ++out;
       }
     }
-    if (out > 0 && !left.add(rest, options)) return std::nullopt;
+    if (out > 0 && !left.add(rest, options, whole)) return std::nullopt;
   }
   return left.root();
 }
 
 // Every set left out in turn.
-std::optional<double> by_sets(const std::vector<DataSet>& sets, const FitOptions& options) {
+std::optional<double> by_sets(const std::vector<DataSet>& sets, const FitOptions& options, const Fit& whole) {
   if (sets.size() < 2) return std::nullopt;
   LeftOut left;
   for (std::size_t s = 0; s < sets.size(); ++s) {
@@ -81,7 +79,7 @@ std::optional<double> by_sets(const std::vector<DataSet>& sets, const FitOptions
       point.excluded = mark;
       ++out;
     }
-    if (out > 0 && !left.add(rest, options)) return std::nullopt;
+    if (out > 0 && !left.add(rest, options, whole)) return std::nullopt;
   }
   return left.root();
 }
@@ -120,8 +118,8 @@ std::vector<RankedFit> rank_models(const std::vector<DataSet>& sets, const FitOp
         FitOptions own = options;
         own.model = models[k];
         each[k] = RankedFit{.fit = fit(sets, own)};
-        each[k]->cross_validation = by_points(sets, own, folds);
-        each[k]->cross_validation_sets = by_sets(sets, own);
+        each[k]->cross_validation = by_points(sets, own, each[k]->fit, folds);
+        each[k]->cross_validation_sets = by_sets(sets, own, each[k]->fit);
       } catch (...) {
         failures[k] = std::current_exception();
       }

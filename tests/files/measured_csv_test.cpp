@@ -29,6 +29,22 @@ TEST(MeasuredCsv, ReadsUnitsAndUncertainties) {
   EXPECT_EQ(data.points[1].line, 7);
 }
 
+// Fractions headed as the tables of the tool head them, whatever name the substance goes by.
+TEST(MeasuredCsv, FractionsMayBeHeadedByNames) {
+  const std::string rows = "\n60, 101.3, 0.1, 0.3\n58, 101.4, 0.3, 0.5\n";
+  const DataSet numbered = parse_measured(head + "T [degC], P [kPa], x2, y2" + rows, "d");
+  for (const char* title : {"x(methanol), y(methanol)", "x(MeOH), y2", "x2, y(methyl alcohol)"}) {
+    const DataSet named = parse_measured(head + "T [degC], P [kPa], " + title + rows, "d");
+    ASSERT_EQ(named.points.size(), 2u) << title;
+    for (std::size_t k = 0; k < 2; ++k) {
+      EXPECT_EQ(named.points[k].x, numbered.points[k].x) << title;
+      EXPECT_EQ(named.points[k].y, numbered.points[k].y) << title;
+    }
+  }
+  EXPECT_THROW(parse_measured(head + "T [degC], P [kPa], x(water), y1" + rows, "d"), RequestError);
+  EXPECT_THROW(parse_measured(head + "T [degC], P [kPa], x(, y1" + rows, "d"), RequestError);
+}
+
 TEST(MeasuredCsv, WorksOutTheKind) {
   EXPECT_EQ(parse_measured(head + "T [degC], P [kPa], x1\n60, 101.3, 0.1\n58, 101.4, 0.3\n", "d").kind,
             DataKind::tx);

@@ -16,8 +16,8 @@ namespace jampot {
 ///   63.06, 101.35, 0.0183, 0.0782
 ///
 /// Comment keys: substances, kind, source, title, T and P (a value that holds for every row), u(T), u(P),
-/// u(x), u(y) (standard uncertainties). Columns: T, P, x1.., y1.., and u(..) for uncertainties row by row. An
-/// uncertainty that is not stated is assumed, with a notice.
+/// u(x), u(y) (standard uncertainties). Columns: T, P, x1.. or x(methanol), y1.., and u(..) for uncertainties
+/// row by row. An uncertainty that is not stated is assumed, with a notice.
 ///
 /// @throws RequestError naming file, line and column, what was expected and what was found.
 DataSet read_measured(const std::filesystem::path& path, const Bank& bank = Bank::built_in());
