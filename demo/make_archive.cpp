@@ -1,6 +1,6 @@
 // An archive of made-up measurements, for collections: a seeded choice of pairs of the bank, a hidden NRTL
 // liquid for each, boiling points with noise of the stated size.
-//   jampot_archive FOLDER SETS PAIRS POINTS SEED
+//   make_archive FOLDER SETS PAIRS POINTS SEED
 #include <fmt/os.h>
 
 #include <boost/random/mersenne_twister.hpp>
@@ -99,7 +99,7 @@ void write_set(const std::string& file, const HiddenPair& pair, int points, bool
 
 int main(int argc, char** argv) {
   if (argc != 6) {
-    std::fputs("jampot_archive FOLDER SETS PAIRS POINTS SEED\n", stderr);
+    std::fputs("make_archive FOLDER SETS PAIRS POINTS SEED\n", stderr);
     return 2;
   }
   try {
@@ -115,7 +115,7 @@ int main(int argc, char** argv) {
                 std::atoi(argv[4]), k % 3 != 2, generator);
     }
   } catch (const std::exception& error) {
-    std::fprintf(stderr, "jampot_archive: %s\n", error.what());
+    std::fprintf(stderr, "make_archive: %s\n", error.what());
     return 1;
   }
   return 0;
