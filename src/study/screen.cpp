@@ -160,6 +160,8 @@ class Screening {
           return record.judged > 0 ? record.misses / record.judged : HUGE_VAL;
         };
         if (!best || share(next.record) < share(best->record)) best.emplace(std::move(next));
+        // No other can do better.
+        if (facts.empty() || (best->record.judged > 0 && best->record.misses == 0)) break;
       } catch (const std::runtime_error& error) {
         if (why.empty()) why = error.what();
       }
