@@ -5,6 +5,7 @@
 #include <oneapi/tbb/task_arena.h>
 
 #include <algorithm>
+#include <array>
 #include <nlohmann/json.hpp>
 #include <set>
 
@@ -40,8 +41,10 @@ void demand(const CollectRequest& request) {
     throw RequestError(fmt::format("`out` {}: it is there and is no folder", request.out.string()));
 }
 
+constexpr std::array folders{"pairs", "others", "reports", "records"};
+
 void make_folders(const fs::path& out) {
-  for (const char* name : {"pairs", "others", "reports", "records"}) {
+  for (const char* name : folders) {
     std::error_code failed;
     fs::create_directories(out / name, failed);
     if (failed)
@@ -71,7 +74,7 @@ void remove_others(const fs::path& out, const std::vector<ArchiveGroup>& groups)
     wanted.insert(report_file(out, group.name));
     wanted.insert(record_file(out, group.name));
   }
-  for (const char* name : {"pairs", "others", "reports", "records"}) {
+  for (const char* name : folders) {
     for (const auto& entry : fs::directory_iterator(out / name)) {
       std::error_code failed;
       if (!wanted.contains(entry.path())) fs::remove(entry.path(), failed);

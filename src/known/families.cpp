@@ -12,7 +12,7 @@
 #include "jampot/liquid/models.hpp"
 #include "jampot/phase/mixture.hpp"
 #include "jampot/substance/bank.hpp"
-#include "jampot/substance/unifac_groups.hpp"
+#include "main_groups.hpp"
 
 namespace jampot {
 namespace {
@@ -101,16 +101,12 @@ struct GroupKinds {
 
 GroupKinds group_kinds(const Substance& substance) {
   GroupKinds kinds;
-  const auto groups = substance.groups.find("unifac");
-  if (groups == substance.groups.end()) return kinds;
-  const UnifacGroups& table = UnifacGroups::of(UnifacTable::vle);
-  for (const GroupCount& one : table.parse(groups->second)) {
-    const std::string& main_group = table.find(one.group)->main_group;
+  for (const auto& [main_group, count] : main_groups_of(substance)) {
     if (word_of(main_group) == "alkanes") {
-      kinds.hydrocarbon += one.count;
+      kinds.hydrocarbon += count;
     } else {
       kinds.names.insert(main_group);
-      kinds.functional += one.count;
+      kinds.functional += count;
     }
   }
   return kinds;
@@ -119,12 +115,8 @@ GroupKinds group_kinds(const Substance& substance) {
 }  // namespace
 
 std::string family_of(const Substance& substance) {
-  const auto groups = substance.groups.find("unifac");
-  if (groups == substance.groups.end()) return {};
-  const UnifacGroups& table = UnifacGroups::of(UnifacTable::vle);
   std::set<std::string> names;
-  for (const GroupCount& one : table.parse(groups->second))
-    names.insert(word_of(table.find(one.group)->main_group));
+  for (const auto& [main_group, count] : main_groups_of(substance)) names.insert(word_of(main_group));
   if (names.size() > 1) names.erase("alkanes");
   if (names.size() > 1) names.erase("aromatics");
   return joined({names.begin(), names.end()}, " and ");

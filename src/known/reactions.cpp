@@ -4,10 +4,10 @@
 
 #include <algorithm>
 #include <array>
-#include <set>
+#include <map>
 #include <string_view>
 
-#include "jampot/substance/unifac_groups.hpp"
+#include "main_groups.hpp"
 
 namespace jampot {
 namespace {
@@ -43,36 +43,28 @@ constexpr Rule rules[] = {
     {esters, water, "an acid and an alcohol", Readiness::very_slow},
 };
 
-std::set<std::string> main_groups(const Substance& substance) {
-  std::set<std::string> names;
+using Groups = std::map<std::string, double>;
+
+Groups groups_of(const Substance& substance) {
+  Groups groups = main_groups_of(substance);
   // For rings of three and anhydrides the table has no group of their own.
   for (const char* name : {"ethylene oxide", "propylene oxide", "epichlorohydrin"}) {
-    if (substance.name == name) names.insert("epoxide");
+    if (substance.name == name) groups["epoxide"] = 1;
   }
-  if (substance.name == "acetic anhydride") names.insert("anhydride");
-  const auto groups = substance.groups.find("unifac");
-  if (groups == substance.groups.end()) return names;
-  const UnifacGroups& table = UnifacGroups::of(UnifacTable::vle);
-  for (const GroupCount& one : table.parse(groups->second)) names.insert(table.find(one.group)->main_group);
-  return names;
+  if (substance.name == "acetic anhydride") groups["anhydride"] = 1;
+  return groups;
 }
 
-bool any_of_kind(const std::set<std::string>& groups, Kind kind) {
+bool any_of_kind(const Groups& groups, Kind kind) {
   return std::any_of(kind.begin(), kind.end(),
                      [&](std::string_view group) { return groups.count(std::string(group)) > 0; });
 }
 
 // A double bond beside an ester, acid, nitrile or ring, or two of them.
-bool polymerises(const Substance& substance, const std::set<std::string>& groups) {
-  if (groups.count("C=C") == 0) return false;
-  constexpr Kind activating{"CCOO", "COO", "COOH", "CCN"};
-  if (any_of_kind(groups, activating) || groups.count("ACH") > 0) return true;
-  double bonds = 0;
-  const UnifacGroups& table = UnifacGroups::of(UnifacTable::vle);
-  for (const GroupCount& one : table.parse(substance.groups.at("unifac"))) {
-    if (table.find(one.group)->main_group == "C=C") bonds += one.count;
-  }
-  return bonds > 1;
+bool polymerises(const Groups& groups) {
+  constexpr Kind activating{"CCOO", "COO", "COOH", "CCN", "ACH"};
+  const auto bonds = groups.find("C=C");
+  return bonds != groups.end() && (bonds->second > 1 || any_of_kind(groups, activating));
 }
 
 }  // namespace
@@ -106,9 +98,9 @@ std::string Reaction::sentence() const {
 }
 
 std::optional<Reaction> reaction_between(const Substance& substance, const Substance& other) {
-  const auto ours = main_groups(substance), theirs = main_groups(other);
+  const Groups ours = groups_of(substance), theirs = groups_of(other);
   if (substance.name == other.name) {
-    if (!polymerises(substance, ours)) return std::nullopt;
+    if (!polymerises(ours)) return std::nullopt;
     return Reaction{substance.name, substance.name, "a polymer", Readiness::on_boiling};
   }
   for (const Rule& rule : rules) {
