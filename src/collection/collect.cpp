@@ -83,7 +83,8 @@ void remove_others(const fs::path& out, const std::vector<ArchiveGroup>& groups)
 }
 
 Table table_of(const CollectStudy& study) {
-  Table table{fmt::format("{} groups of substances", study.groups.size()),
+  Table table{study.groups.size() == 1 ? "One group of substances"
+                                       : fmt::format("{} groups of substances", study.groups.size()),
               {{"substances"},
                {"sets", Dimension::number, 0},
                {"points", Dimension::number, 0},
