@@ -127,8 +127,8 @@ class ExtractAnswer {
         fmt::format("liquid model: {}", study_.contenders.front().mixture.liquid_model()));
   }
 
-  // From the feed and its extract to the last raffinate and the solvent, each through the difference point, or
-  // some way towards one that lies far outside of the triangle.
+  // From the feed and its extract to the last raffinate and the solvent, each through the difference point,
+  // or some way towards one that lies far outside of the triangle.
   void operating_lines(Panel& panel, const Triangle& triangle) {
     const auto& all = study_.stages.stages;
     std::vector<std::pair<Spot, Spot>> pairs{
