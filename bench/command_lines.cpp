@@ -1,6 +1,6 @@
 // Thousands of random command lines through the built tool: it must end by itself with status 0, 1 or 2,
-// within time and memory, with an answer of numbers or one message in words of ours. Ends with status 1 where
-// one did not.
+// within time and memory, with an answer of numbers or one message in words of ours; the JSON of an answer
+// must obey the schema of its command. Ends with status 1 where one did not.
 #include <fmt/format.h>
 #include <sys/resource.h>
 
@@ -10,6 +10,7 @@
 #include <map>
 #include <random>
 
+#include "answer_schema.hpp"
 #include "command_words.hpp"
 #include "commands.hpp"
 #include "jampot/basis/text.hpp"
@@ -50,6 +51,22 @@ std::string fault_in(const ProgramOutput& ran, const std::vector<std::string>& w
     if (end == lower.size() || std::isalpha(static_cast<unsigned char>(lower[end])) == 0) return "no number";
   }
   return {};
+}
+
+// What the schema of the command says of the same line's JSON; empty where it obeys.
+std::string fault_in_json(std::vector<std::string> words) {
+  static std::map<std::string, test::AnswerSchema> schemas;
+  const std::string command = words[1];
+  if (std::find(words.begin(), words.end(), "--jsonl") != words.end()) return {};
+  if (std::find(words.begin(), words.end(), "--json") == words.end())
+    words.insert(words.begin() + 2, "--json");
+  const ProgramOutput ran = run_program(words, {}, {60, {}});
+  if (ran.status != 0) return "not as JSON";
+  if (!schemas.contains(command)) {
+    const std::string text = read_file(test::schema_file(command));
+    schemas.emplace(command, test::closed(nlohmann::json::parse(text)));
+  }
+  return schemas.at(command).fault_of(nlohmann::json::parse(ran.out));
 }
 
 }  // namespace
@@ -98,6 +115,7 @@ int main(int argc, char** argv) {
     longest = std::max(longest, seconds);
     std::string fault = fault_in(ran, words);
     if (fault.empty() && seconds > 20) fault = fmt::format("{:.0f} s", seconds);
+    if (fault.empty() && ran.status == 0) fault = fault_in_json(words);
     if (fault.empty()) continue;
     ++faults;
     fmt::print("{}:", fault);

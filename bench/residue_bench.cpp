@@ -40,8 +40,9 @@ Mixture heterogeneous() {
   return {substances_named({"1-butanol", "n-butyl acetate", "water"}), "nrtl", parameters};
 }
 
-void map_of_sixty(benchmark::State& state, Mixture mixture) {
+void map_of_sixty(benchmark::State& state, Mixture mixture, bool each_slope_exact = false) {
   ResidueOptions options;
+  options.each_slope_exact = each_slope_exact;
   options.curves = 60;
   std::size_t singular = 0, regions = 0;
   for (auto _ : state) {
@@ -57,6 +58,10 @@ void map_of_sixty(benchmark::State& state, Mixture mixture) {
 void HomogeneousMap(benchmark::State& state) {
   map_of_sixty(state, homogeneous());
 }
+// As maps were made before: a boiling point for every slope.
+void HomogeneousMapSlopeBySlope(benchmark::State& state) {
+  map_of_sixty(state, homogeneous(), true);
+}
 void HomogeneousMapByGroups(benchmark::State& state) {
   map_of_sixty(state, {substances_named({"acetone", "chloroform", "methanol"}), "unifac", {}});
 }
@@ -67,6 +72,7 @@ void HeterogeneousMapByGroups(benchmark::State& state) {
   map_of_sixty(state, {substances_named({"ethanol", "benzene", "water"}), "unifac", {}});
 }
 BENCHMARK(HomogeneousMap)->Unit(benchmark::kMillisecond);
+BENCHMARK(HomogeneousMapSlopeBySlope)->Unit(benchmark::kMillisecond);
 BENCHMARK(HomogeneousMapByGroups)->Unit(benchmark::kMillisecond);
 BENCHMARK(HeterogeneousMap)->Unit(benchmark::kMillisecond);
 BENCHMARK(HeterogeneousMapByGroups)->Unit(benchmark::kMillisecond);

@@ -131,18 +131,18 @@ WrittenQuantity read_quantity(std::string_view text, std::string_view what, std:
     refuse(whole, what, examples,
            one ? fmt::format("a comma separates values of a list; \"{}\", \"{}\", or a list, \"{}\"?", point,
                              plain, list)
-               : fmt::format("values of a list stand apart, as in \"{}\"", list));
+               : fmt::format("separate the values of a list by commas, as in \"{}\"", list));
   }
   const std::size_t end = end_of_number(text);
   if (end == 0) refuse(whole, what, examples, "expected a number and a unit");
   const std::string_view number = text.substr(0, end), rest = text.substr(end), unit = trimmed(rest);
   if (unit.starts_with('.'))
     refuse(whole, what, examples,
-           "dots are no range; a range is written \"1 to 3 by 0.5\" or \"1 to 3 in 5\", with a unit");
+           "dots do not make a range; write a range as \"1 to 3 by 0.5\" or \"1 to 3 in 5\", with a unit");
   if (end_of_number(unit) > 0) refuse(whole, what, examples, meant_by(number, unit));
   if (!is_unit(unit))
     refuse(whole, what, examples,
-           fmt::format("'{}' is no unit; expected a number and a unit", shortened(unit, 40)));
+           fmt::format("'{}' is not a unit; expected a number and a unit", shortened(unit, 40)));
   const auto value = parse_number(number);
   if (!value) refuse(whole, what, examples, "expected a number of ordinary size and a unit");
   return {*value, std::string(unit)};

@@ -33,7 +33,7 @@ std::string hint(std::string_view whole, utf::code_point c) {
   if (whole.find('\0') != std::string_view::npos) return "this is no text but binary data";
   if (c == utf::illegal)
     return "this is not UTF-8; a text in Latin-1 or Windows-1252 must be saved as UTF-8 first";
-  return fmt::format("the character U+{:04X} is not shown and may not stand in a text; remove it", c);
+  return fmt::format("the character U+{:04X} is not allowed in a text; remove it", c);
 }
 
 }  // namespace
@@ -42,6 +42,11 @@ std::string unreadable(std::string_view text, Lines lines, int* line) {
   std::string_view rest = text;
   int at_line = 1;
   while (!rest.empty()) {
+    if (rest.front() >= ' ' &&
+        rest.front() < 0x7F) {  // nearly everything; as a signed char the rest is negative
+      rest.remove_prefix(1);
+      continue;
+    }
     const utf::code_point c = next(rest);
     if (c == utf::illegal || !allowed(c, lines)) {
       if (line != nullptr) *line = at_line;

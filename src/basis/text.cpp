@@ -3,10 +3,12 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 #include <cctype>
 #include <charconv>
 #include <cmath>
 #include <numeric>
+#include <utility>
 
 #include "jampot/basis/constants.hpp"
 
@@ -85,8 +87,13 @@ std::string temperatures_text(double Tmin_K, double Tmax_K) {
 }
 
 std::size_t edit_distance(std::string_view a, std::string_view b) {
-  std::vector<std::size_t> before, previous(b.size() + 1), current(b.size() + 1);
-  std::iota(previous.begin(), previous.end(), std::size_t{0});
+  // Three rows of a table; names are short, and thousands of pairs are compared for one search.
+  constexpr std::size_t short_name = 64;
+  std::array<std::size_t, 3 * short_name> small;
+  std::vector<std::size_t> large(b.size() < short_name ? 0 : 3 * (b.size() + 1));
+  std::size_t* before = b.size() < short_name ? small.data() : large.data();
+  std::size_t *previous = before + b.size() + 1, *current = previous + b.size() + 1;
+  std::iota(previous, previous + b.size() + 1, std::size_t{0});
   for (std::size_t i = 1; i <= a.size(); ++i) {
     current[0] = i;
     for (std::size_t j = 1; j <= b.size(); ++j) {
@@ -96,8 +103,8 @@ std::size_t edit_distance(std::string_view a, std::string_view b) {
         current[j] = std::min(current[j], before[j - 2] + 1);
       }
     }
-    before = previous;
-    previous = current;
+    std::swap(before, previous);  // and what was before that is written over
+    std::swap(previous, current);
   }
   return previous[b.size()];
 }

@@ -32,7 +32,7 @@ void demand(const CollectRequest& request) {
   }
   if (request.models.empty()) throw RequestError("there is no model to fit");
   if (request.shards < 1 || request.shard < 1 || request.shard > request.shards)
-    throw RequestError(fmt::format("`shard` {}/{}: expected a part from 1 to the number of parts, as 3/40",
+    throw RequestError(fmt::format("`shard` {}/{}: expected a number from 1 to the number of shards, as 3/40",
                                    request.shard, request.shards));
   if (request.out.empty()) throw RequestError("`out` names the folder of the collection");
   if (!(request.most_s > 0)) throw RequestError("`limit` is a time above zero");
@@ -48,7 +48,7 @@ void make_folders(const fs::path& out) {
     std::error_code failed;
     fs::create_directories(out / name, failed);
     if (failed)
-      throw CalculationError(fmt::format("{}: the folder cannot be made: {}", (out / name).string(),
+      throw CalculationError(fmt::format("{}: cannot create the folder: {}", (out / name).string(),
                                          system_reason(failed.value())));
   }
 }
@@ -187,23 +187,23 @@ CollectStudy study(const CollectRequest& request) {
   arena.execute([&] { oneapi::tbb::parallel_for(std::size_t{0}, mine.size(), one); });
   std::erase(missing, "");
   if (!missing.empty())
-    throw CalculationError(fmt::format(
-        "{} of {} groups are not done, or their data have changed since: {}{}. Run their parts again, then "
-        "merge",
-        missing.size(), mine.size(), missing.front(), missing.size() > 1 ? ", ..." : ""));
+    throw CalculationError(
+        fmt::format("{} of {} groups are not done, or their data have changed since: {}{}. Run their shards "
+                    "again, then merge",
+                    missing.size(), mine.size(), missing.front(), missing.size() > 1 ? ", ..." : ""));
   for (const CollectedGroup& group : study.groups) study.renewed += group.renewed;
   if (study.whole) {
     remove_others(request.out, archive.groups);
     write_tables(study);
   } else {
     study.notices.add("part-of-collection",
-                      fmt::format("this is part {} of {}: the tables are written when all parts are merged",
+                      fmt::format("this is shard {} of {}: the tables are written when all shards are merged",
                                   request.shard, request.shards));
   }
   if (!study.passed_over.empty())
-    study.notices.add("passed-over",
-                      fmt::format("{} files or sets of data were passed over, each with its reason",
-                                  study.passed_over.size()));
+    study.notices.add(
+        "passed-over",
+        fmt::format("{} files or sets of data were skipped, each with its reason", study.passed_over.size()));
   return study;
 }
 

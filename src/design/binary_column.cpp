@@ -192,7 +192,8 @@ void demand_possible(const ColumnEquilibrium& equilibrium, const ColumnTask& tas
                     task.bottom, task.feed, task.top));
   if (!(task.efficiency > 0 && task.efficiency <= 1))
     throw RequestError("an efficiency lies above 0 and not above 1");
-  if (!std::isfinite(task.feed_liquid)) throw RequestError("the share of liquid in the feed is a number");
+  if (!std::isfinite(task.feed_liquid))
+    throw RequestError("the liquid fraction of the feed must be a number");
   if (const auto azeotrope = equilibrium.azeotrope_between(task.bottom, task.top)) {
     // Which product the azeotrope is in the way of: the one it shares no side with the feed.
     const bool above = *azeotrope >= task.feed;
@@ -205,8 +206,7 @@ void demand_possible(const ColumnEquilibrium& equilibrium, const ColumnTask& tas
   }
   if (!(equilibrium.y(task.feed) > task.feed))
     throw CalculationError(
-        "the substance that shall leave at the top is the less volatile one at this composition: it leaves "
-        "at the "
+        "the substance named for the top is the less volatile one at this composition: it leaves at the "
         "bottom");
 }
 
@@ -298,9 +298,9 @@ ExactStages exact_stages(const ColumnEquilibrium& equilibrium, const ColumnTask&
 
 SimpleDistillation simple_distillation(const ColumnEquilibrium& equilibrium, double charged, double left) {
   if (!(left > 0 && left < charged && charged < 1))
-    throw RequestError("what is left in a still is poorer than the charge, both between 0 and 1");
+    throw RequestError("the residue in a still must be poorer than the charge, both between 0 and 1");
   if (equilibrium.azeotrope_between(left, charged))
-    throw CalculationError("an azeotrope lies between the charge and what is to be left of it");
+    throw CalculationError("an azeotrope lies between the charge and the residue that is asked for");
   const double logarithm = boost::math::quadrature::gauss_kronrod<double, 31>::integrate(
       [&](double x) { return 1 / (equilibrium.y(x) - x); }, left, charged, 12, 1e-10);
   SimpleDistillation result;

@@ -150,9 +150,8 @@ ExtractionStages counter_current(const ExtractionLiquids& liquids, const Extract
   const Fractions RN = liquids.raffinate(*last), whole = mixed(task.feed, solvent, task.solvent);
   if (!liquids.through(whole_of(whole)))
     throw CalculationError(
-        fmt::format("{:.4g} of solvent for each amount of feed leaves one liquid: it is too little to part "
-                    "the feed, or so much that "
-                    "all dissolves",
+        fmt::format("{:.4g} of solvent per amount of feed gives one liquid: it is too little to split the "
+                    "feed, or so much that everything dissolves",
                     solvent));
   // The first extract lies on the line from the last raffinate through the whole, beyond it.
   const auto first = liquids.extract_on_line(RN, whole, liquids.last());
@@ -226,9 +225,8 @@ double minimum_solvent(const ExtractionLiquids& liquids, const ExtractionTask& t
   }
   if (high == 0)
     throw CalculationError(
-        "no amount of this solvent brings the raffinate where it shall be; a richer raffinate, another "
-        "temperature or "
-        "another solvent may");
+        "no amount of this solvent reaches the raffinate asked for; try a richer raffinate, another "
+        "temperature or another solvent");
   while (high - low > 1e-6 * high) {
     const double middle = (low + high) / 2;
     (works(middle) ? high : low) = middle;

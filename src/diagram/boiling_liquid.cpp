@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "boiling_line.hpp"
+#include "boiling_surface.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/boiling_region.hpp"
 #include "triangle_plane.hpp"
@@ -146,20 +147,24 @@ bool BoilingLiquid::part(const Composition& x) {
   return false;
 }
 
-void BoilingLiquid::at(const Composition& x) {
+// Two or three liquids, where x boils as such.
+bool BoilingLiquid::at_several(const Composition& x) {
   for (const ThreeBoilingLiquids& three : three_) {
     if (!three.contain(x)) continue;
     liquids_there_ = 3;
     T_K_ = three.T_K;
     y_ = three.y;
-    return;
+    return true;
   }
   liquids_there_ = part(x) ? 2 : 1;
-  if (liquids_there_ == 2) {
-    T_K_ = line_.T_K;
-    y_ = line_.y;
-    return;
-  }
+  if (liquids_there_ == 1) return false;
+  T_K_ = line_.T_K;
+  y_ = line_.y;
+  return true;
+}
+
+// As one liquid, stable or not.
+bool BoilingLiquid::boil(const Composition& x) {
   bool boils = false;
   if (state_.T_K > 0) {
     // On from the last two along the line through them: neighbours on a curve are asked for in turn.
@@ -175,14 +180,41 @@ void BoilingLiquid::at(const Composition& x) {
     for (std::size_t k = 0; k < 3; ++k)
       state_.T_K += x[k] * mixture_.substances()[k].vapour_pressure->T_K(P_Pa_);
     state_.w.assign(x.begin(), x.end());
-    if (!solver_.solve(Sought::temperature, x, state_))
-      throw CalculationError(
-          fmt::format("no boiling point was found for x = ({:.5f}, {:.5f}, {:.5f})", x[0], x[1], x[2]));
+    if (!solver_.solve(Sought::temperature, x, state_)) {
+      state_.T_K = 0;  // a start for nothing
+      return false;
+    }
   }
   before_ = last_;
   last_ = x;
   T_K_ = state_.T_K;
   y_ = array_of(state_.w);
+  return true;
+}
+
+void BoilingLiquid::demand_boiling(bool found, const Composition& x) const {
+  if (!found)
+    throw CalculationError(
+        fmt::format("no boiling point was found for x = ({:.5f}, {:.5f}, {:.5f})", x[0], x[1], x[2]));
+}
+
+void BoilingLiquid::at(const Composition& x) {
+  if (!at_several(x)) demand_boiling(boil(x), x);
+}
+
+void BoilingLiquid::at_on_surface(const Composition& x) {
+  if (at_several(x)) return;
+  if (!surface_) {
+    surface_ = std::make_unique<BoilingSurface>([this](const Composition& node) {
+      return boil(node) ? std::optional(BoilingSurface::Boiling{y_, T_K_}) : std::nullopt;
+    });
+  }
+  if (const auto found = surface_->at(x)) {
+    T_K_ = found->T_K;
+    y_ = found->y;
+    return;
+  }
+  demand_boiling(boil(x), x);
 }
 
 std::optional<BoilingLiquid::Through> BoilingLiquid::tie_line(const Composition& x) {

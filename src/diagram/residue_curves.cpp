@@ -19,10 +19,11 @@ Composition kept_inside(Composition x) {
 }  // namespace
 
 ResidueCurves::ResidueCurves(Mixture& mixture, double P_Pa, const std::vector<SingularPoint>& singular,
-                             const BoilingRegions& regions)
+                             const BoilingRegions& regions, bool exact)
     : stepper_(boost::numeric::odeint::make_controlled(tolerance, tolerance, Stepper())),
       singular_(singular),
-      boiling_(mixture, P_Pa, regions) {
+      boiling_(mixture, P_Pa, regions),
+      exact_(exact) {
   for (const SingularPoint& point : singular_) {
     constexpr double furthest = 0.004, share = 0.25;
     double reach = furthest;
@@ -33,10 +34,17 @@ ResidueCurves::ResidueCurves(Mixture& mixture, double P_Pa, const std::vector<Si
   }
 }
 
+void ResidueCurves::boil(const Composition& x) {
+  if (exact_)
+    boiling_.at(x);
+  else
+    boiling_.at_on_surface(x);
+}
+
 // Of length 1: the curve is followed in its own length, since in time it never arrives.
 void ResidueCurves::slope(const Composition& x, Composition& out, int sense) {
   const Composition inside = kept_inside(x);
-  boiling_.at(inside);
+  boil(inside);
   out = difference(inside, boiling_.y());
   const double length = sense * norm(out);
   if (length == 0) return;
@@ -45,7 +53,7 @@ void ResidueCurves::slope(const Composition& x, Composition& out, int sense) {
 
 void ResidueCurves::add_point(const Composition& x, ResidueCurve& curve) {
   curve.x.push_back(kept_inside(x));
-  boiling_.at(curve.x.back());
+  boil(curve.x.back());
   curve.T_K.push_back(boiling_.T_K());
 }
 

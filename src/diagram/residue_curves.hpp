@@ -12,7 +12,7 @@ namespace jampot {
 class ResidueCurves {
  public:
   ResidueCurves(Mixture& mixture, double P_Pa, const std::vector<SingularPoint>& singular,
-                const BoilingRegions& regions);
+                const BoilingRegions& regions, bool exact);
 
   /// The curve through a composition, both ways.
   ResidueCurve through(const Composition& x);
@@ -25,6 +25,7 @@ class ResidueCurves {
   std::optional<std::size_t> follow(Composition x, int sense, ResidueCurve& curve);
   void add_point(const Composition& x, ResidueCurve& curve);
   void slope(const Composition& x, Composition& out, int sense);
+  void boil(const Composition& x);
   void launch(std::size_t saddle, const Composition& direction, int sense, std::vector<Separatrix>& list);
 
   using Stepper = boost::numeric::odeint::runge_kutta_dopri5<Composition>;
@@ -32,6 +33,7 @@ class ResidueCurves {
   const std::vector<SingularPoint>& singular_;
   std::vector<double> reach_;  ///< a curve that comes so near to a node ends there
   BoilingLiquid boiling_;
+  bool exact_;
 };
 
 }  // namespace jampot

@@ -19,9 +19,11 @@ class Gaps {
     constexpr int steps = 30;
     for (int i = 1; i < steps; ++i) {
       for (int j = 1; i + j < steps; ++j) {
-        const Composition x{1.0 * i / steps, 1.0 * j / steps, 1.0 * (steps - i - j) / steps};
+        x0_.push_back(1.0 * i / steps);
+        x1_.push_back(1.0 * j / steps);
         constexpr double height = 0.8660254037844386;  // of the triangle of side 1
-        spots_.push_back({x, height * std::min({x[0], x[1], x[2]})});
+        const double side = height * std::min({i, j, steps - i - j}) / steps;
+        free_.push_back(side * side);
       }
     }
   }
@@ -39,25 +41,23 @@ class Gaps {
     }
   }
 
-  const Composition& widest() const {
-    return std::max_element(spots_.begin(), spots_.end(),
-                            [](const Spot& a, const Spot& b) { return a.free < b.free; })
-        ->x;
+  Composition widest() const {
+    const auto at = static_cast<std::size_t>(std::max_element(free_.begin(), free_.end()) - free_.begin());
+    return {x0_[at], x1_[at], 1 - x0_[at] - x1_[at]};
   }
 
  private:
-  struct Spot {
-    Composition x;
-    double free;
-  };
+  // Number by number, so that the processor takes several spots at a time.
   void draw(const Composition& x) {
-    for (Spot& spot : spots_) {
-      const Composition d = difference(spot.x, x);
-      const double square = inner(d, d);
-      if (square < spot.free * spot.free) spot.free = std::sqrt(square);
+    const std::size_t count = free_.size();
+    for (std::size_t k = 0; k < count; ++k) {
+      const double a = x0_[k] - x[0], b = x1_[k] - x[1];
+      const double square = a * a + b * b + a * b;  // of the distance in the triangle of side 1
+      free_[k] = square < free_[k] ? square : free_[k];
     }
   }
-  std::vector<Spot> spots_;
+  std::vector<double> x0_, x1_,  ///< the compositions
+      free_;                     ///< square of the distance of each to what is drawn
 };
 
 }  // namespace
@@ -73,7 +73,7 @@ ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& opti
   map.two_liquids = boiling_regions(mixture, P_Pa);
   map.notices.add(map.singular.notices);
   map.notices.add(map.two_liquids.notices);
-  ResidueCurves curves(mixture, P_Pa, map.singular.points, map.two_liquids);
+  ResidueCurves curves(mixture, P_Pa, map.singular.points, map.two_liquids, options.each_slope_exact);
   int lost = 0;
   for (std::size_t k = 0; k < map.singular.points.size(); ++k) {
     for (Separatrix& line : curves.of_saddle(k)) {

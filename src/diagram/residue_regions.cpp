@@ -167,7 +167,7 @@ class Faces {
     }
     map_.notices.add("regions-unclear",
                      "part of the map has no single beginning or end: a singular point or a boundary is "
-                     "missing, and regions are incomplete");
+                     "missing, so the regions are incomplete");
   }
 
   void gather() {

@@ -42,8 +42,8 @@ std::string terminal(const Figure& figure, const fs::path& path) {
     return fmt::format("set terminal pdfcairo size {}in,{}in font 'DejaVu Sans,{}' noenhanced\n",
                        figure.width / 96.0, figure.height / 96.0, 0.75 * tick_font_px);
   }
-  throw RequestError(fmt::format(
-      "'{}': a figure is drawn as .svg, .png or .pdf; the file's ending says which", path.string()));
+  throw RequestError(
+      fmt::format("'{}': the file name of a figure must end in .svg, .png or .pdf", path.string()));
 }
 
 // Font sizes in gnuplot are in the unit of its terminal.

@@ -191,8 +191,8 @@ FitPicture parse_fit_picture(const std::string& text) {
                                        "normal",      "parity",      "parameters"};
   const auto found = std::find(names.begin(), names.end(), text);
   if (found == names.end())
-    throw RequestError(fmt::format("'{}' is no picture of a fit; there are {}.{}", text, joined(names, ", "),
-                                   did_you_mean(text, names)));
+    throw RequestError(fmt::format("'{}' is not a picture of a fit; the pictures are {}.{}", text,
+                                   joined(names, ", "), did_you_mean(text, names)));
   return static_cast<FitPicture>(found - names.begin());
 }
 

@@ -69,8 +69,8 @@ std::vector<fs::path> Report::write(const fs::path& path, const DisplayUnits& un
   } else if (ending == ".html") {
     write_file(path, html(units));
   } else {
-    throw RequestError(fmt::format("'{}': a report is written as .md or .html; the file's ending says which",
-                                   path.string()));
+    throw RequestError(
+        fmt::format("'{}': the file name of a report must end in .md or .html", path.string()));
   }
   return files;
 }

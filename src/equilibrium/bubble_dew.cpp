@@ -108,11 +108,10 @@ VlePoint to_point(Mixture& mixture, const IncipientState& state, std::span<const
   mixture.activity().evaluate(point.x, point.gamma);
   for (std::size_t i = 0; i < n; ++i) point.gamma[i] = mixture.is_solute(i) ? 1 : std::exp(point.gamma[i]);
   if (!vapour_known && liquid_splits(mixture.liquid(), state.T_K, point.x)) {
-    point.notices.add(
-        "liquid-splits",
-        fmt::format("at {:.2f} degC the {} model says that a liquid of this composition parts into two; "
-                    "the bubble point is that of the single, unstable liquid",
-                    state.T_K - celsius_zero, mixture.liquid_model()));
+    point.notices.add("liquid-splits",
+                      fmt::format("at {:.2f} degC the {} model splits a liquid of this composition into two; "
+                                  "the bubble point is that of the single, unstable liquid",
+                                  state.T_K - celsius_zero, mixture.liquid_model()));
   }
   return point;
 }
@@ -179,11 +178,10 @@ VlePoint boundary(Mixture& mixture, Sought sought, double held, const std::vecto
   }
   VlePoint point = to_point(mixture, found->state, z, !bubble);
   if (found->splits) {
-    point.notices.add(
-        "liquid-splits",
-        fmt::format("at {:.2f} degC {} says that a liquid of this composition parts into two; the {} point "
-                    "is that of the single, unstable liquid",
-                    point.T_K - celsius_zero, mixture.vapour_model(), what));
+    point.notices.add("liquid-splits",
+                      fmt::format("at {:.2f} degC {} splits a liquid of this composition into two; the {} "
+                                  "point is that of the single, unstable liquid",
+                                  point.T_K - celsius_zero, mixture.vapour_model(), what));
   }
   return point;
 }

@@ -52,7 +52,9 @@ std::vector<double> spread(std::size_t n) {
 
 CompositionSamples::CompositionSamples(std::size_t components, std::vector<double> fractions)
     : components_(components), x_(std::move(fractions)), ideal_(x_.size() / components) {
+  by_component_.resize(x_.size());
   for (std::size_t k = 0; k < x_.size(); ++k) {
+    by_component_[k % components * ideal_.size() + k / components] = x_[k];
     if (x_[k] > 0) ideal_[k / components] += x_[k] * std::log(x_[k]);
     root_.push_back(std::sqrt(x_[k]));
   }

@@ -17,6 +17,8 @@ class CompositionSamples {
   std::size_t size() const { return ideal_.size(); }
   std::size_t components() const { return components_; }
   std::span<const double> x(std::size_t sample) const { return part(x_, sample); }
+  /// The fractions component by component, as `ActivityModel::evaluate_states` wants them.
+  const std::vector<double>& by_component() const { return by_component_; }
   /// The square roots of the mole fractions.
   std::span<const double> root(std::size_t sample) const { return part(root_, sample); }
   /// sum x_i ln x_i of each sample.
@@ -35,7 +37,7 @@ class CompositionSamples {
   void on_triangle(std::size_t k);
 
   std::size_t components_ = 0;
-  std::vector<double> x_, root_, ideal_;
+  std::vector<double> x_, by_component_, root_, ideal_;
   std::vector<std::size_t> neighbour_;  ///< of all samples, one after the other
   std::vector<std::size_t> first_;      ///< where those of a sample begin; one more at the end
 };

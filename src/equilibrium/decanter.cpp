@@ -130,8 +130,8 @@ class Decanter {
         if (heavy - light < close * heavy) {
           result.notices.add(
               "similar-densities",
-              fmt::format("the liquids rich in {} and in {} differ in density by {:.1f} %: which is the "
-                          "lighter is not certain, and they part slowly",
+              fmt::format("the liquids rich in {} and in {} differ in density by {:.1f} %: which is lighter "
+                          "is uncertain, and they separate slowly",
                           substances_[liquids[p - 1].rich_in].name, substances_[liquids[p].rich_in].name,
                           100 * (heavy - light) / heavy));
         }
@@ -221,7 +221,7 @@ Decanted decant_with_duty(const std::vector<Substance>& substances, ActivityMode
     const double to = from + direction;
     if (to < lowest || to > highest) {
       throw CalculationError(fmt::format(
-          "no liquid between {:.0f} and {:.0f} K takes up this duty; is its unit right?", lowest, highest));
+          "no liquid between {:.0f} and {:.0f} K matches this duty; check its unit", lowest, highest));
     }
     const double at_to = excess(to);
     if ((at_to < 0) != (at_from < 0)) {

@@ -135,7 +135,7 @@ class Rising {
 
 double checked(double vapour_fraction) {
   if (!(vapour_fraction >= 0 && vapour_fraction <= 1))
-    throw RequestError(fmt::format("a vapour fraction of {}: it lies between 0 and 1", vapour_fraction));
+    throw RequestError(fmt::format("a vapour fraction of {}: it must lie between 0 and 1", vapour_fraction));
   constexpr double trace = 1e-12;
   return std::clamp(vapour_fraction, trace, 1 - trace);
 }

@@ -70,12 +70,12 @@ LiquidSurface::LiquidSurface(ActivityModel& model, double T_K)
     : model_(&model), T_K_(T_K), samples_(&CompositionSamples::of(model.size())) {
   model.set_temperature(T_K);
   const std::size_t n = model.size(), count = samples_->size();
-  std::vector<double> ln_gamma(n);
+  const std::vector<double>& fractions = samples_->by_component();
+  std::vector<double> ln_gamma(fractions.size());
+  model.evaluate_states(fractions, ln_gamma);
   g_ = samples_->ideal();
-  for (std::size_t k = 0; k < count; ++k) {
-    const auto fractions = x(k);
-    model.evaluate(fractions, ln_gamma);
-    for (std::size_t i = 0; i < n; ++i) g_[k] += fractions[i] * ln_gamma[i];
+  for (std::size_t i = 0; i < n; ++i) {
+    for (std::size_t k = 0; k < count; ++k) g_[k] += fractions[i * count + k] * ln_gamma[i * count + k];
   }
 }
 

@@ -69,10 +69,9 @@ class SingularSearch {
           "for by themselves, are searched for more finely");
     }
     if (three_liquids_) {
-      result_.notices.add(
-          "three-liquids",
-          "some liquids of four or more members part into three here; azeotropes of three liquids are only "
-          "searched for among three members");
+      result_.notices.add("three-liquids",
+                          "some liquids of four or more members split into three here; azeotropes of three "
+                          "liquids are only searched for among three members");
     }
     return std::move(result_);
   }
@@ -222,10 +221,10 @@ class SingularSearch {
     if (std::any_of(samples.begin(), samples.end(),
                     [](const auto& sample) { return !(std::abs(sample.second) < 1e-9); }))
       return;
-    throw CalculationError(fmt::format(
-        "{} and {} are alike in this mixture: no boiling separates them, so every mixture of them is an "
-        "azeotrope; leave one of them out",
-        mixture_.substances()[i].name, mixture_.substances()[j].name));
+    throw CalculationError(
+        fmt::format("{} and {} behave identically in this mixture: distillation cannot separate them, so "
+                    "every mixture of them is an azeotrope; remove one of them",
+                    mixture_.substances()[i].name, mixture_.substances()[j].name));
   }
 
   void search_pair(std::size_t i, std::size_t j) {
@@ -572,9 +571,8 @@ SingularPoints singular_points(Mixture& mixture, double P_Pa, Progress* progress
   mixture.activity();  // refuses an equation of state for the liquid
   for (const Substance& substance : mixture.substances()) {
     if (!substance.vapour_pressure)
-      throw CalculationError(
-          fmt::format("{} is non-volatile and takes part in no azeotrope; remove it from this calculation",
-                      substance.name));
+      throw CalculationError(fmt::format(
+          "{} is non-volatile and forms no azeotrope; remove it from this calculation", substance.name));
   }
   return SingularSearch(mixture, P_Pa, progress).run();
 }

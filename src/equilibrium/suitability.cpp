@@ -70,11 +70,9 @@ class Judge {
                                "parameters. NRTL or UNIQUAC can",
                                says, model));
     } else if (binary_splits(*own, Tmin_K_).empty()) {
-      notices_.add(
-          "predicted-split",
-          fmt::format("{}; the {} model with the parameters in use says one liquid. Measured solubilities "
-                      "would decide",
-                      says, model));
+      notices_.add("predicted-split", fmt::format("{}; the {} model with the parameters in use predicts one "
+                                                  "liquid. Measured solubilities would decide",
+                                                  says, model));
     }
   }
 
@@ -103,13 +101,13 @@ class Judge {
     if (most_T < small_T && most_y < small_y) return;
     notices_.add(
         "not-ideal",
-        fmt::format(
-            "the liquid is taken as ideal, but UNIFAC predicts limiting activity coefficients of {:.2f} "
-            "({} in {}) and {:.2f} ({} in {}): boiling points are off by up to {:.1f} K and vapour "
-            "compositions by up to {:.3f}{}",
-            std::exp(limits[0]), substance(i).name, substance(j).name, std::exp(limits[1]), substance(j).name,
-            substance(i).name, most_T, most_y,
-            most_T > useless_T || most_y > useless_y ? "; the diagram will be wrong" : ""));
+        fmt::format("the liquid is taken as ideal, but UNIFAC predicts infinite-dilution activity "
+                    "coefficients of {:.2f} "
+                    "({} in {}) and {:.2f} ({} in {}): boiling points are off by up to {:.1f} K and vapour "
+                    "compositions by up to {:.3f}{}",
+                    std::exp(limits[0]), substance(i).name, substance(j).name, std::exp(limits[1]),
+                    substance(j).name, substance(i).name, most_T, most_y,
+                    most_T > useless_T || most_y > useless_y ? "; the diagram will be wrong" : ""));
   }
 
   void purposes() {

@@ -27,7 +27,7 @@ InteractionTable read_interactions(const std::string& file, const Bank& bank) {
       const Substance* found = bank.find(csv.text(row, which));
       if (found == nullptr)
         throw RequestError(csv.place(row, which),
-                           fmt::format("'{}' is not in the bank", csv.text(row, which)));
+                           fmt::format("'{}' is not in the databank", csv.text(row, which)));
       return found->name;
     };
     const double value = csv.number(row, k);

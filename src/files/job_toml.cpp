@@ -118,9 +118,8 @@ class JobReader {
     if (const toml::node* node = table.get("after")) step.after = texts(*node, "after");
     for (const JobStep& other : before) {
       if (other.name == step.name)
-        reader_.fail(table,
-                     fmt::format("there is a step '{}' already (line {}); give this one a name of its own",
-                                 step.name, other.line));
+        reader_.fail(table, fmt::format("there is a step '{}' already (line {}); choose another name",
+                                        step.name, other.line));
     }
     for (const auto& [key, node] : table) {
       const std::string name(key.str());

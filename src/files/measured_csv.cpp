@@ -96,7 +96,7 @@ class Reader {
   void read_substances() {
     const auto found = comments_.find("substances");
     if (found == comments_.end()) {
-      throw RequestError({file_, 0, {}}, "no line '# substances: NAME, NAME' says what was measured");
+      throw RequestError({file_, 0, {}}, "the line '# substances: NAME, NAME' is missing");
     }
     const Place place{file_, found->second.line, {}};
     for (const std::string& name : names_in(found->second.value))
@@ -417,7 +417,8 @@ class Reader {
     if (dimension == Dimension::fraction && si > possible)
       throw RequestError(
           place,
-          fmt::format("a fraction uncertain by {} says nothing; in per cent of it that is \"{} %\"", si, si));
+          fmt::format("an uncertainty of {} is larger than any fraction; as a percentage write \"{} %\"", si,
+                      si));
     if (!(si > 0)) {
       throw RequestError(
           place, "a standard uncertainty is positive; for a quantity taken as exact state a small one");

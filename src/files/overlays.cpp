@@ -86,8 +86,8 @@ std::vector<DataSet> read_overlays(const std::vector<std::string>& files,
           sets.size(), file, words_for(wanted), file));
     if (!others.empty())
       overlays[before].notices.add(
-          "data-not-drawn", fmt::format("of {} the data sets about something else are not drawn: {}", file,
-                                        joined(others, ", ")));
+          "data-not-drawn", fmt::format("data sets of {} that this diagram cannot show are not drawn: {}",
+                                        file, joined(others, ", ")));
   }
   return overlays;
 }

@@ -128,7 +128,7 @@ class Reader : TomlReader {
         fail(node, fmt::format("'{}' is not a term of {}", name, pair.model));
       if (pair.fitted.empty()) pair.joint_row = number;
       if (pair.joint_row + pair.fitted.size() != number)
-        fail(node, fmt::format("'{}' does not stand with the other numbers of its pair", name));
+        fail(node, fmt::format("'{}' is separated from the other numbers of its pair", name));
       pair.fitted.push_back(std::move(coefficient));
       ++number;
     }
@@ -158,7 +158,7 @@ class Reader : TomlReader {
         if (a != nullptr && b != nullptr && pair.between == std::array{a->name, b->name}) return pair;
       }
     }
-    fail(node, fmt::format("'{}' is no [[pair]] of this file", names));
+    fail(node, fmt::format("'{}' is not a [[pair]] of this file", names));
   }
 
   void read_between(const toml::node& node, PairParameters& pair) const {

@@ -75,7 +75,7 @@ ProgramOutput run_program(const std::vector<std::string>& words, std::string_vie
   const std::vector<char*> arguments = pointers(own_words), named = pointers(own_environment);
   char* const* const environment = setting.environment ? named.data() : environ;
   int failure[2];
-  if (pipe2(failure, O_CLOEXEC) != 0) throw CalculationError("no pipe to another program can be made");
+  if (pipe2(failure, O_CLOEXEC) != 0) throw CalculationError("cannot create a pipe to another program");
   const pid_t parent = getpid();
   const pid_t process = fork();
   if (process == 0) become(streams, arguments.data(), environment, parent, failure[1]);

@@ -105,7 +105,7 @@ class SubstanceReader {
       known_.density = LiquidDensity{positive(*node, density_key)};
       if (const toml::node* at = given.get(density_T_key)) known_.density->T_K = positive(*at, density_T_key);
     } else if (const toml::node* alone = given.get(density_T_key)) {
-      reader_.fail(*alone, fmt::format("'{}' stands without '{}'", density_T_key, density_key));
+      reader_.fail(*alone, fmt::format("'{}' is given without '{}'", density_T_key, density_key));
     }
     if (const toml::node* node = given.get(equation_key)) {
       known_.vapour_pressure_equation = reader_.line_of(*node, equation_key);
@@ -161,7 +161,8 @@ DefinedSubstance read_substance(const std::filesystem::path& path) {
 
 std::string substance_text(const DefinedSubstance& defined, const KnownConstants& known) {
   std::string text =
-      "# A user-defined component for Jam Pot. [estimates] is for information; they are made anew when the\n"
+      "# A user-defined component for Jam Pot. [estimates] is for information; the values are recalculated "
+      "when the\n"
       "# file is read.\n";
   text += fmt::format("name = {}\n", toml_text(defined.substance.name));
   if (known.non_volatile) text += fmt::format("{} = true\n", non_volatile_key);

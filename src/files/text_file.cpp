@@ -122,16 +122,23 @@ std::string system_reason(int error_number) {
 }
 
 std::string read_file(const fs::path& path) {
+  std::string text;
+  read_in_pieces(path, largest_file_bytes, [&](std::string_view piece) { text += piece; });
+  return text;
+}
+
+void read_in_pieces(const fs::path& path, std::size_t largest_bytes,
+                    const std::function<void(std::string_view)>& take) {
   // Without waiting for a writer: a pipe that nobody writes into must not stop the program for good.
   const Descriptor file(open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK | O_NOCTTY));
   struct stat status {};
   if (!file.open() || fstat(file.number(), &status) != 0) cannot_be_read(path, system_reason(errno));
   if (S_ISDIR(status.st_mode)) cannot_be_read(path, "this is a folder");
   const auto too_large = [&] {
-    cannot_be_read(path, fmt::format("it holds more than {} MB", largest_file_bytes >> 20));
+    cannot_be_read(path, fmt::format("it holds more than {} MB", largest_bytes >> 20));
   };
-  if (S_ISREG(status.st_mode) && static_cast<std::size_t>(status.st_size) > largest_file_bytes) too_large();
-  std::string text;
+  if (S_ISREG(status.st_mode) && static_cast<std::size_t>(status.st_size) > largest_bytes) too_large();
+  std::size_t taken = 0;
   char part[65536];
   while (true) {
     if (!S_ISREG(status.st_mode) && !has_more(file.number()))
@@ -139,9 +146,10 @@ std::string read_file(const fs::path& path) {
     const ssize_t count = read(file.number(), part, sizeof part);
     if (count < 0 && (errno == EINTR || errno == EAGAIN)) continue;
     if (count < 0) cannot_be_read(path, system_reason(errno));
-    if (count == 0) return text;
-    text.append(part, static_cast<std::size_t>(count));
-    if (text.size() > largest_file_bytes) too_large();
+    if (count == 0) return;
+    taken += static_cast<std::size_t>(count);
+    if (taken > largest_bytes) too_large();
+    take({part, static_cast<std::size_t>(count)});
   }
 }
 
@@ -160,7 +168,8 @@ void write_file(const fs::path& wanted, std::string_view text) {
   // Read-only is respected from everyone, also from those whom the system would let.
   if (exists && ((before.st_mode & 0222) == 0 || access(path.c_str(), W_OK) != 0))
     throw CalculationError(fmt::format(
-        "{}: the file is there and may not be written; give another name or permission", wanted.string()));
+        "{}: the file exists and is write-protected; choose another name or change its permissions",
+        wanted.string()));
   const fs::path folder = path.has_parent_path() ? path.parent_path() : ".";
   // One name for each writer, even where several write the same file.
   const fs::path part = fmt::format("{}.{}-{}.part", path.string(), getpid(),

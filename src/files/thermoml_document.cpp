@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <deque>
 #include <pugixml.hpp>
 
 #include "jampot/basis/error.hpp"
@@ -11,6 +12,7 @@
 #include "jampot/basis/text.hpp"
 #include "jampot/measured/data_kind.hpp"
 #include "jampot/regression/statistics.hpp"
+#include "xml_pieces.hpp"
 
 namespace jampot::thermoml {
 namespace {
@@ -80,6 +82,22 @@ Meaning meaning_of(std::string_view name) {
   return found == known.end() ? Meaning{Quantity::other, 1} : found->second;
 }
 
+// Phases that archives write in several ways, as the description of the standard has them.
+std::string phase_called(const std::string& name) {
+  static const std::map<std::string, std::string, std::less<>> others{
+      {"gas", "Gas"},
+      {"vapor", "Gas"},
+      {"vapour", "Gas"},
+      {"liquid", "Liquid"},
+      {"solution", "Liquid"},
+      {"liquid mixture 1", "Liquid mixture 1"},
+      {"solution 1", "Liquid mixture 1"},
+      {"liquid mixture 2", "Liquid mixture 2"},
+      {"solution 2", "Liquid mixture 2"}};
+  const auto found = others.find(lower_case(name));
+  return found == others.end() ? name : found->second;
+}
+
 // "64175" as "64-17-5".
 std::string hyphenated(const std::string& digits) {
   if (digits.size() < 5 || digits.find('-') != std::string::npos) return digits;
@@ -103,39 +121,43 @@ std::string citation_text(Node citation) {
   return joined(parts, ", ");
 }
 
-class Reader {
- public:
-  Reader(std::string_view text, const std::string& file) : text_(text), file_(file) {
-    for (std::size_t i = 0; i < text.size(); ++i) {
-      if (text[i] == '\n') line_ends_.push_back(i);
-    }
-  }
+}  // namespace
 
-  Document read() {
-    demand_readable(text_, {file_, 0, {}});
-    const pugi::xml_parse_result parsed =
-        xml_.load_buffer(text_.data(), text_.size(), pugi::parse_default, pugi::encoding_utf8);
-    if (!parsed) {
-      throw RequestError({file_, line_at(parsed.offset), {}},
-                         fmt::format("this is no well-formed XML: {}", parsed.description()));
-    }
-    const Node root = xml_.document_element();
-    if (local_name(root) != "DataReport") {
-      throw RequestError(
-          place(root), fmt::format("a ThermoML file is one element 'DataReport'; this is '{}'", root.name()));
-    }
-    document_.source = citation_text(child(root, "Citation"));
-    for (const Node compound : children(root, "Compound")) read_compound(compound);
-    for (const Node block : children(root, "PureOrMixtureData")) read_block(block);
-    return std::move(document_);
-  }
+class DocumentReader::Reader {
+ public:
+  Reader(std::string file, std::function<void(Block&&)> take)
+      : file_(std::move(file)),
+        take_(std::move(take)),
+        pieces_(file_, "DataReport", [this](const XmlPieces::Element& element) { read(element); }) {}
+
+  XmlPieces& pieces() { return pieces_; }
+  const std::string& source() const { return source_; }
 
  private:
+  void read(const XmlPieces::Element& element) {
+    if (element.name != "Citation" && element.name != "Compound" && element.name != "PureOrMixtureData")
+      return;
+    first_line_ = element.line;
+    line_ends_.clear();
+    for (std::size_t i = 0; i < element.text.size(); ++i) {
+      if (element.text[i] == '\n') line_ends_.push_back(i);
+    }
+    const pugi::xml_parse_result parsed =
+        xml_.load_buffer(element.text.data(), element.text.size(), pugi::parse_default, pugi::encoding_utf8);
+    if (!parsed)
+      throw RequestError({file_, line_at(parsed.offset), {}},
+                         fmt::format("this is no well-formed XML: {}", parsed.description()));
+    const Node node = xml_.document_element();
+    if (element.name == "Citation") source_ = citation_text(node);
+    if (element.name == "Compound") read_compound(node);
+    if (element.name == "PureOrMixtureData") read_block(node);
+  }
+
   int line_at(std::ptrdiff_t offset) const {
     if (offset < 0) return 0;
     const auto before =
         std::lower_bound(line_ends_.begin(), line_ends_.end(), static_cast<std::size_t>(offset));
-    return static_cast<int>(before - line_ends_.begin()) + 1;
+    return static_cast<int>(before - line_ends_.begin()) + first_line_;
   }
 
   Place place(Node node) const { return {file_, line_at(node.offset_debug()), {}}; }
@@ -148,7 +170,7 @@ class Reader {
     for (const char* name : {"sCommonName", "sIUPACName"}) {
       for (const Node title : children(node, name)) compound.names.push_back(text_of(title));
     }
-    document_.compounds.push_back(std::move(compound));
+    compounds_.push_back(std::move(compound));
   }
 
   void read_block(Node node) {
@@ -157,7 +179,7 @@ class Reader {
     coverage_.clear();
     block_.line = line_at(node.offset_debug());
     block_.number = text_of(child(node, "nPureOrMixtureDataNumber"));
-    if (block_.number.empty()) block_.number = fmt::format("{}", document_.blocks.size() + 1);
+    if (block_.number.empty()) block_.number = fmt::format("{}", blocks_ + 1);
     for (const Node component : children(node, "Component"))
       block_.components.push_back(&compound(child(component, "RegNum")));
     Row held;
@@ -173,12 +195,13 @@ class Reader {
       for (const Node value : children(values, "PropertyValue")) add_value(value, Role::property, row);
       block_.rows.push_back(std::move(row));
     }
-    document_.blocks.push_back(std::move(block_));
+    ++blocks_;
+    take_(std::move(block_));
   }
 
   const Compound& compound(Node registry) const {
     const std::string key = key_of(registry);
-    for (const Compound& compound : document_.compounds) {
+    for (const Compound& compound : compounds_) {
       if (compound.key == key || (!key.empty() && compound.cas == key)) return compound;
     }
     throw RequestError(place(registry), fmt::format("there is no compound '{}' in this file", key));
@@ -210,7 +233,9 @@ class Reader {
         break;
     }
     column.quantity = meaning_of(column.name).quantity;
-    column.phase = text_of(phase);
+    column.phase = phase_called(text_of(phase));
+    // A composition that is set and not measured is the liquid's where no phase is named.
+    if (column.phase.empty() && role != Role::property) column.phase = "Liquid";
     if (const Node registry = child(identity, "RegNum")) {
       const Compound* wanted = &compound(registry);
       const auto found = std::find(block_.components.begin(), block_.components.end(), wanted);
@@ -219,7 +244,7 @@ class Reader {
       column.component = static_cast<std::size_t>(found - block_.components.begin());
     }
     if (!columns_.emplace(number, block_.columns.size()).second)
-      throw RequestError(place(node), fmt::format("there are two with the number '{}'", number));
+      throw RequestError(place(node), fmt::format("two elements have the number '{}'", number));
     block_.columns.push_back(std::move(column));
     coverage_.push_back(coverage_factor(node));
     return block_.columns.size() - 1;
@@ -282,20 +307,32 @@ class Reader {
     return *value;
   }
 
-  std::string_view text_;
-  const std::string& file_;
-  std::vector<std::size_t> line_ends_;
-  pugi::xml_document xml_;
-  Document document_;
+  const std::string file_;
+  std::function<void(Block&&)> take_;
+  XmlPieces pieces_;
+  pugi::xml_document xml_;              ///< the element that is read
+  int first_line_ = 1;                  ///< of that element
+  std::vector<std::size_t> line_ends_;  ///< in it
+  std::string source_;
+  std::deque<Compound> compounds_;  ///< the blocks point into it
+  std::size_t blocks_ = 0;          ///< read so far
   Block block_;
   std::map<std::string, std::size_t> columns_;  ///< by role and number in the file
   std::vector<double> coverage_;                ///< of each column
 };
 
-}  // namespace
+DocumentReader::DocumentReader(std::string file, std::function<void(Block&&)> take)
+    : reader_(std::make_unique<Reader>(std::move(file), std::move(take))) {}
+DocumentReader::~DocumentReader() = default;
 
-Document read_document(std::string_view text, const std::string& file) {
-  return Reader(text, file).read();
+void DocumentReader::feed(std::string_view bytes) {
+  reader_->pieces().feed(bytes);
+}
+void DocumentReader::finish() {
+  reader_->pieces().finish();
+}
+const std::string& DocumentReader::source() const {
+  return reader_->source();
 }
 
 }  // namespace jampot::thermoml

@@ -1,6 +1,8 @@
 #pragma once
 // A ThermoML file as columns and rows of numbers in SI, before it is asked what they mean.
+#include <functional>
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -53,13 +55,24 @@ struct Block {
   std::vector<Row> rows;
 };
 
-struct Document {
-  std::string source;               ///< from the citation
-  std::vector<Compound> compounds;  ///< the blocks point into it
-  std::vector<Block> blocks;
-};
+/// Reads a file piece by piece and hands over each data set when it is whole; compounds and citation, which
+/// stand before the data sets, are kept.
+class DocumentReader {
+ public:
+  /// @param take gets each data set; its compounds live as long as the reader
+  DocumentReader(std::string file, std::function<void(Block&&)> take);
+  ~DocumentReader();
 
-/// @throws RequestError naming the line
-Document read_document(std::string_view text, const std::string& file);
+  /// The next bytes, cut anywhere. @throws RequestError naming the line
+  void feed(std::string_view bytes);
+  /// After the last bytes. @throws as `feed`
+  void finish();
+  /// From the citation.
+  const std::string& source() const;
+
+ private:
+  class Reader;
+  std::unique_ptr<Reader> reader_;
+};
 
 }  // namespace jampot::thermoml

@@ -48,7 +48,7 @@ class BlockReader {
     find_substances();
     data_.kind = kind_of_columns();
     for (const Row& row : block_.rows) read_row(row);
-    if (data_.points.empty()) throw PassedOver{"no row holds all that is needed"};
+    if (data_.points.empty()) throw PassedOver{"no row is complete"};
     if (vapour_liquid(data_.kind) && !by_property_) data_.kind = boiling_kind(data_.points);
     assumed_.add_notice(data_.name, data_.kind, data_.notices);
     return std::move(data_);
@@ -78,11 +78,11 @@ class BlockReader {
         if (!found) found = bank_.find(name);
       }
       if (!found) {
-        throw PassedOver{fmt::format("{} is not in the bank (`substance` adds one of your own)",
+        throw PassedOver{fmt::format("{} is not in the databank (`substance` adds a user-defined component)",
                                      compound->names.empty() ? compound->cas : compound->names.front())};
       }
       for (const Substance& other : data_.substances) {
-        if (other.name == found->name) throw PassedOver{fmt::format("{} stands in it twice", found->name)};
+        if (other.name == found->name) throw PassedOver{fmt::format("it names {} twice", found->name)};
       }
       data_.substances.push_back(*found);
     }
@@ -108,9 +108,10 @@ class BlockReader {
     if (!observed && !composed(gas)) {
       const auto property = std::find_if(block_.columns.begin(), block_.columns.end(),
                                          [](const Column& column) { return column.role == Role::property; });
-      throw PassedOver{property == block_.columns.end()
-                           ? "it holds no property"
-                           : fmt::format("'{}' is no equilibrium of phases that is read", property->name)};
+      throw PassedOver{
+          property == block_.columns.end()
+              ? "it holds no property"
+              : fmt::format("'{}' is not a phase equilibrium that Jam Pot reads", property->name)};
     }
     if (!composed(liquid)) throw PassedOver{"the liquid was not analysed"};
     if (!any(Quantity::temperature) || !any(Quantity::pressure))
@@ -156,9 +157,7 @@ class BlockReader {
     if (whole) {
       data_.points.push_back(std::move(point));
     } else {
-      data_.notices.add(
-          "rows-passed-over",
-          fmt::format("{}: rows without all of what the others have were left out", data_.name));
+      data_.notices.add("rows-passed-over", fmt::format("{}: incomplete rows were left out", data_.name));
     }
   }
 
@@ -228,7 +227,8 @@ class BlockReader {
     for (const auto& [column, value] : row) {
       if (block_.columns[column].quantity != Quantity::liquid_value) continue;
       if (kind.of_component) {
-        if (!block_.columns[column].component) throw PassedOver{"it does not say whose activity coefficient"};
+        if (!block_.columns[column].component)
+          throw PassedOver{"it does not name the component of the activity coefficient"};
         point.solute = *block_.columns[column].component;
         if (kind.dilute && point.solute == point.solvent) continue;
       }
@@ -347,67 +347,104 @@ std::optional<DataSet> together(const DataSet& one, const DataSet& other) {
   return both;
 }
 
-}  // namespace
+// Data sets as they come, and why others are passed over.
+class Gatherer {
+ public:
+  Gatherer(const std::string& file, const Bank& bank)
+      : file_(file), bank_(bank), document_(file, [this](Block&& block) { take(block); }) {}
 
-ThermoML parse_thermoml(std::string_view text, const std::string& file, const Bank& bank) {
-  const thermoml::Document document = thermoml::read_document(text, file);
-  ThermoML result;
-  std::vector<DataSet> first_halves, second_halves;
-  std::vector<std::pair<std::string, std::vector<std::string>>> reasons;  // and the data sets they hold for
-  const auto pass_over = [&](const std::string& reason, const std::string& number) {
-    const auto known = std::find_if(reasons.begin(), reasons.end(),
+  void feed(std::string_view bytes) { document_.feed(bytes); }
+
+  ThermoML finish() {
+    document_.finish();
+    join_halves();
+    std::vector<std::string> told;
+    for (const auto& [reason, numbers] : reasons_)
+      told.push_back(
+          fmt::format("data set{} {}: {}", numbers.size() > 1 ? "s" : "", listed(numbers), reason));
+    if (result_.sets.empty()) {
+      throw RequestError({file_, 0, {}},
+                         fmt::format("no phase equilibrium of two or more substances was found{}{}",
+                                     told.empty() ? "" : "; ", joined(told, "; ")));
+    }
+    for (const std::string& text_of_one : told)
+      result_.notices.add("data-passed-over", fmt::format("{}, {}", file_, text_of_one));
+    return std::move(result_);
+  }
+
+ private:
+  // Of hundreds the first few.
+  static std::string listed(const std::vector<std::string>& numbers) {
+    constexpr std::size_t most = 30;
+    if (numbers.size() <= most) return joined(numbers, ", ");
+    return fmt::format("{} and {} more", joined({numbers.begin(), numbers.begin() + most}, ", "),
+                       numbers.size() - most);
+  }
+
+  void pass_over(const std::string& reason, const std::string& number) {
+    const auto known = std::find_if(reasons_.begin(), reasons_.end(),
                                     [&](const auto& entry) { return entry.first == reason; });
-    if (known == reasons.end())
-      reasons.push_back({reason, {number}});
+    if (known == reasons_.end())
+      reasons_.push_back({reason, {number}});
     else
       known->second.push_back(number);
-  };
-  for (const Block& block : document.blocks) {
-    BlockReader reader(block, file, bank);
+  }
+
+  void take(const Block& block) {
+    BlockReader reader(block, file_, bank_);
     try {
       DataSet set = reader.read();
-      set.source = document.source;
-      (!reader.half()          ? result.sets
-       : reader.first_liquid() ? first_halves
-                               : second_halves)
+      set.source = document_.source();
+      (!reader.half()          ? result_.sets
+       : reader.first_liquid() ? first_halves_
+                               : second_halves_)
           .push_back(std::move(set));
     } catch (const PassedOver& passed) {
       pass_over(passed.reason, block.number);
     }
   }
-  const auto number_of = [](const DataSet& set) { return set.name.substr(set.name.rfind('#') + 1); };
-  std::vector<DataSet> alone;
-  for (const DataSet& one : first_halves) {
-    std::optional<DataSet> both;
-    for (auto other = second_halves.begin(); other != second_halves.end(); ++other) {
-      if (!(both = together(one, *other))) continue;
-      second_halves.erase(other);
-      break;
+
+  void join_halves() {
+    std::vector<DataSet> alone;
+    for (const DataSet& one : first_halves_) {
+      std::optional<DataSet> both;
+      for (auto other = second_halves_.begin(); other != second_halves_.end(); ++other) {
+        if (!(both = together(one, *other))) continue;
+        second_halves_.erase(other);
+        break;
+      }
+      if (both)
+        result_.sets.push_back(std::move(*both));
+      else
+        alone.push_back(one);
     }
-    if (both)
-      result.sets.push_back(std::move(*both));
-    else
-      alone.push_back(one);
+    alone.insert(alone.end(), second_halves_.begin(), second_halves_.end());
+    for (const DataSet& half : alone)
+      pass_over("one of two liquids, without the other at the same temperatures",
+                half.name.substr(half.name.rfind('#') + 1));
   }
-  alone.insert(alone.end(), second_halves.begin(), second_halves.end());
-  for (const DataSet& half : alone)
-    pass_over("one of two liquids, without the other at the same temperatures", number_of(half));
-  std::vector<std::string> told;
-  for (const auto& [reason, numbers] : reasons)
-    told.push_back(
-        fmt::format("data set{} {}: {}", numbers.size() > 1 ? "s" : "", joined(numbers, ", "), reason));
-  if (result.sets.empty()) {
-    throw RequestError({file, 0, {}},
-                       fmt::format("no phase equilibrium of two or more substances was found{}{}",
-                                   told.empty() ? "" : "; ", joined(told, "; ")));
-  }
-  for (const std::string& text_of_one : told)
-    result.notices.add("data-passed-over", fmt::format("{}, {}", file, text_of_one));
-  return result;
+
+  const std::string file_;
+  const Bank& bank_;
+  thermoml::DocumentReader document_;
+  ThermoML result_;
+  std::vector<DataSet> first_halves_, second_halves_;
+  std::vector<std::pair<std::string, std::vector<std::string>>>
+      reasons_;  ///< and the data sets they hold for
+};
+
+}  // namespace
+
+ThermoML parse_thermoml(std::string_view text, const std::string& file, const Bank& bank) {
+  Gatherer gatherer(file, bank);
+  gatherer.feed(text);
+  return gatherer.finish();
 }
 
 ThermoML read_thermoml(const std::filesystem::path& path, const Bank& bank) {
-  return parse_thermoml(read_file(path), path.string(), bank);
+  Gatherer gatherer(path.string(), bank);
+  read_in_pieces(path, largest_thermoml_bytes, [&](std::string_view piece) { gatherer.feed(piece); });
+  return gatherer.finish();
 }
 
 }  // namespace jampot

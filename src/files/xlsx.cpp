@@ -97,7 +97,8 @@ void write_xlsx(const std::filesystem::path& path, const std::vector<Table>& tab
   Workbook book(file.path());
   for (const Table& table : tables) book.add(table, units);
   if (!book.close())
-    throw CalculationError("the workbook cannot be made; is there space in the folder for temporary files?");
+    throw CalculationError(
+        "cannot create the workbook; check the free space in the folder for temporary files");
   write_file(path, file.text());
 }
 

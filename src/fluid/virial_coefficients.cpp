@@ -121,9 +121,10 @@ HaydenOConnellVirial::HaydenOConnellVirial(const std::vector<Substance>& substan
       acid_[i] = dimer_[i].has_value();
       if (!dimer_[i]) continue;
       dimers_ = true;
-      notices_.add("dimers",
-                   fmt::format("{} pairs up in the vapour by the constant of its dimers, {} (grade {})",
-                               substances[i].name, dimer_[i]->source, dimer_[i]->grade));
+      notices_.add(
+          "dimers",
+          fmt::format("{} forms dimers in the vapour, with the dimerisation constant of {} (grade {})",
+                      substances[i].name, dimer_[i]->source, dimer_[i]->grade));
       continue;
     }
     const double R = p->radius_A, Tc = *substances[i].Tc_K, Pc_bar = *substances[i].Pc_Pa / 1e5;

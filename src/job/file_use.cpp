@@ -82,14 +82,13 @@ void demand_separate(const FileUse& use) {
       continue;  // a pipe or a terminal takes many texts
     for (const std::string& read : use.reads) {
       if (same_file(written, read))
-        throw RequestError(
-            fmt::format("'{}' is read by this request and would be overwritten; give the output "
-                        "another name",
-                        written));
+        throw RequestError(fmt::format(
+            "'{}' is an input of this request and would be overwritten; give the output another name",
+            written));
     }
     for (std::size_t other = 0; other < k; ++other) {
       if (same_file(written, use.writes[other]))
-        throw RequestError(fmt::format("'{}' and '{}' are one file; give each output a name of its own",
+        throw RequestError(fmt::format("'{}' and '{}' are one file; give each output its own name",
                                        use.writes[other], written));
     }
   }

@@ -53,11 +53,10 @@ JobOutcome run_job(const std::string& file, bool check_only, const JobRules& rul
   const auto [steps, unused] = plan(job, rules, commands);
   Answer& answer = outcome.answer;
   for (const JobSetting* setting : unused)
-    answer.notices.add(
-        "mixture-key-unused",
-        fmt::format("'{}' of the mixture (line {}) is used by no step: each has substances of its "
-                    "own or a command that does not know it",
-                    setting->key, setting->line));
+    answer.notices.add("mixture-key-unused",
+                       fmt::format("'{}' of the mixture (line {}) is not used by any step: each step has its "
+                                   "own substances or a command without this option",
+                                   setting->key, setting->line));
   *answer.json = plain_header("job");
   (*answer.json)["title"] = job.title;
   (*answer.json)["steps"] = Json::array();

@@ -192,7 +192,7 @@ class Planner {
       const std::string ending = lower_case(fs::path(report).extension().string());
       if (ending != ".md" && ending != ".html")
         fail(job_.report_line,
-             fmt::format("'{}': a report is written as .md or .html; the file's ending says which", report));
+             fmt::format("'{}': the file name of a report must end in .md or .html", report));
       claim(report, job_.report_line, "a report");
       if (ending != ".md") continue;
       for (std::size_t k = 1; k <= steps_.size(); ++k)  // a figure at most of each step

@@ -16,7 +16,7 @@ namespace {
 // Where handbooks say nothing of the substances themselves.
 ChosenModel best_on_families(const std::vector<std::string>& models,
                              const std::vector<Substance>& substances) {
-  ChosenModel chosen{models.front(), "; handbooks have no fact here to hold it against"};
+  ChosenModel chosen{models.front(), "; no handbook fact is known here to compare it with"};
   FamilyRecords families = records_on_families(models, substances);
   // Only what all of them answer compares them; where that is next to nothing, what each of them answers.
   constexpr int enough = 3;
@@ -57,9 +57,9 @@ ChosenModel best_on_facts(const std::vector<std::string>& models, const std::vec
     if (share < least) {
       least = share;
       chosen.model = model;
-      own = fmt::format(", which agrees with {} of {} handbook facts of these substances{}", result.agreeing,
-                        result.judged,
-                        fitted_to_facts(mixture) ? ", to which pairs of it were fitted: no proof" : "");
+      own = fmt::format(
+          ", which agrees with {} of {} handbook facts of these substances{}", result.agreeing, result.judged,
+          fitted_to_facts(mixture) ? ", but its pairs were fitted to them, so this is no proof" : "");
     }
   }
   chosen.why = own;

@@ -26,17 +26,15 @@ PairParameters without_interaction(const std::string& model, const Substance& fi
     pair.terms["lambda_12"].constant = ratio;
     pair.terms["lambda_21"].constant = -ratio;
   }
-  pair.source = "none: taken as without interaction on request";
+  pair.source = "none: treated as ideal on request";
   pair.estimated = true;
   return pair;
 }
 
 void tell_of_facts(const PairParameters& pair, Notices& notices) {
-  notices.add(
-      "pair-from-facts",
-      fmt::format("{} and {}: {}, not to measured curves; between its facts the pair is what {} and a "
-                  "prediction make of it",
-                  pair.between[0], pair.between[1], pair.source, pair.model));
+  notices.add("pair-from-facts", fmt::format("{} and {}: {}, not to measured curves; between these facts the "
+                                             "pair is an interpolation by {} and a prediction",
+                                             pair.between[0], pair.between[1], pair.source, pair.model));
 }
 
 }  // namespace
@@ -91,10 +89,9 @@ ParameterCollection complete_pairs(const std::string& model, const std::vector<S
       PairParameters pair = without_interaction(model, first, second);
       take_sizes(pair, complete.all());
       complete.add(std::move(pair));
-      notices.add("ideal-pair",
-                  fmt::format("{} and {} are taken as without interaction, because nothing is known "
-                              "of them and `missing-pairs` ideal asks for it",
-                              first.name, second.name));
+      notices.add("ideal-pair", fmt::format("{} and {}: no parameters are known; the pair is treated as "
+                                            "ideal, as `missing-pairs` ideal requests",
+                                            first.name, second.name));
     }
   }
   return complete;

@@ -5,7 +5,6 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
-#include "jampot/phase/composition.hpp"
 #include "jampot_known.hpp"
 
 namespace jampot {
@@ -13,7 +12,7 @@ namespace {
 
 constexpr std::string_view azeotrope_source = "handbooks of azeotropes",
                            solubility_source = "handbooks of solubility",
-                           limit_source = "compilations of limiting activity coefficients",
+                           limit_source = "compilations of infinite-dilution activity coefficients",
                            distribution_source = "compilations of distribution coefficients",
                            enthalpy_source = "compilations of excess enthalpies";
 
@@ -78,14 +77,12 @@ void read_liquids(std::vector<Fact>& facts, const Bank& bank) {
   Rows rows(jampot_known::known_liquids_csv(), "known_liquids.csv", bank);
   rows.each({"first", "second"}, [&](Fact fact, const auto& substances) {
     fact.source = solubility_source;
-    const std::vector<Substance> pair{*substances[0], *substances[1]};
     const auto fraction = [&](const char* column, std::size_t dilute) -> std::optional<double> {
       const auto per_cent = rows.number(column);
       if (!per_cent) return std::nullopt;
-      std::vector<double> w(2);
-      w[dilute] = *per_cent / 100;
-      w[1 - dilute] = 1 - w[dilute];
-      return mole_fractions(w, pair)[dilute];
+      const double w = *per_cent / 100, moles = w / substances[dilute]->molar_mass_kg_mol,
+                   others = (1 - w) / substances[1 - dilute]->molar_mass_kg_mol;
+      return moles / (moles + others);
     };
     fact.kind = rows.text("what") == "miscible" ? FactKind::miscible : FactKind::solubility;
     fact.x1_dilute = fraction("w1_in_second_pct", 0);

@@ -310,10 +310,9 @@ Notices against_handbooks(const Mixture& mixture, const UsedAt& used) {
   Notices notices = failures(held, model);
   const bool judged = std::any_of(held.begin(), held.end(), [](const HeldFact& one) { return one.judged(); });
   if (!judged && mixture.parameters().empty())
-    notices.add(
-        "no-fact",
-        "the collection of handbook facts has none about these substances near these conditions: nothing "
-        "to hold the answer against");
+    notices.add("no-fact",
+                "no handbook fact is known about these substances near these conditions, so the result could "
+                "not be compared with one");
   return notices;
 }
 

@@ -104,7 +104,7 @@ std::string HeldFact::sentence(const std::string& model) const {
       said = fmt::format("says {:.4g}", value);
       break;
   }
-  if (!judged()) said = "was not held against it: " + why;
+  if (!judged()) said = "was not compared with it: " + why;
   return fmt::format("handbooks have {}; {} {}", in_words(*fact), model, said);
 }
 

@@ -40,7 +40,8 @@ const ModelDescription& entry(const std::string& model) {
   }
   if (model == "mosced") {
     throw RequestError(
-        "mosced gives limiting activity coefficients only: gamma `limiting` `liquid` mosced, or estimate "
+        "mosced gives infinite-dilution activity coefficients only: gamma `limiting` `liquid` mosced, or "
+        "estimate "
         "`from` "
         "mosced");
   }
@@ -104,9 +105,9 @@ std::unique_ptr<ActivityModel> make_activity_model(const std::string& model,
     std::vector<std::string> names;
     for (const auto& [first, second] : missing) names.push_back(first + " and " + second);
     const std::string text = fmt::format(
-        "no {} parameters for {}. A missing pair is not taken as zero: 'jampot pairs' shows what is known; "
+        "no {} parameters for {}. A missing pair is not taken as zero: 'jampot pairs' lists what is known; "
         "give a file with `parameters` FILE.pairs.toml, fit one with 'jampot regress', fill it from a "
-        "prediction with `missing-pairs` estimate, or ask for `liquid` ideal knowingly.",
+        "prediction with `missing-pairs` estimate, or choose `liquid` ideal deliberately.",
         model, joined(names, "; "));
     throw MissingPair(text, model, missing);
   }

@@ -28,10 +28,9 @@ std::vector<std::vector<GroupCount>> make_ups(const std::vector<Substance>& subs
     }
   }
   if (!missing.empty()) {
-    throw CalculationError(
-        fmt::format("{} has no groups in the table of {}; 'jampot define' gives a substance of "
-                    "one's own its groups",
-                    joined(missing, " and "), name_of(table)));
+    throw CalculationError(fmt::format(
+        "{} has no groups in the table of {}; 'jampot define' assigns groups to a user-defined component",
+        joined(missing, " and "), name_of(table)));
   }
   return list;
 }

@@ -56,9 +56,11 @@ void AssumedUncertainties::add_notice(const std::string& file, DataKind kind, No
       texts.push_back(one.text);
   }
   if (texts.empty()) return;
-  notices.add("uncertainty-assumed",
-              fmt::format("{} does not state {}. Weights, standard errors and chi-square rest on that", file,
-                          joined(texts, ", ")));
+  notices.add(
+      "uncertainty-assumed",
+      fmt::format(
+          "{} does not state {}. Weights, standard errors and chi-square depend on the assumed values", file,
+          joined(texts, ", ")));
 }
 
 }  // namespace jampot

@@ -102,11 +102,11 @@ std::vector<double> parse_composition(std::string_view text, const std::vector<S
                                      shortened(piece.name), substances[0].name));
     }
     const std::size_t i = member_named(piece.name, substances);
-    if (given[i]) throw RequestError(fmt::format("{} stands twice in the composition", substances[i].name));
+    if (given[i]) throw RequestError(fmt::format("{} is given twice in the composition", substances[i].name));
     const double fraction = parse_quantity(piece.value, Dimension::fraction);
     if (!(fraction >= 0 && fraction <= 1)) {
       throw RequestError(
-          fmt::format("the fraction of {} is {}; it must lie in 0..1 (a percentage carries its sign: 30%)",
+          fmt::format("the fraction of {} is {}; it must lie in 0..1 (write a percentage with its sign: 30%)",
                       substances[i].name, fraction));
     }
     given[i] = fraction;

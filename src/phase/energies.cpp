@@ -47,12 +47,9 @@ Energies::Energies(Mixture& mixture, const Reference& reference)
     if (!substance.vapour_pressure) continue;
     paths_[i].emplace(substance, departure_of(mixture.vapour_model(), substance));
     if (!mixture.is_solute(i) && !enthalpy_of_vaporisation(substance, 300).value)
-      notices_.add(
-          "Hvap-from-slope",
-          fmt::format(
-              "no enthalpy of vaporisation of {} is at hand: it is taken from the slope of the vapour "
-              "pressure",
-              substance.name));
+      notices_.add("Hvap-from-slope", fmt::format("no enthalpy of vaporisation of {} is known: it is "
+                                                  "calculated from the slope of the vapour pressure",
+                                                  substance.name));
   }
 }
 
@@ -124,7 +121,7 @@ void Energies::heat_capacity(std::size_t kind, double T_K, double P_Pa, std::spa
   }
   const auto* virial = dynamic_cast<VirialVapour*>(mixture_.kinds()[kind]);
   if (virial != nullptr && virial->coefficients().dimers()) {
-    Cp = {std::nullopt, "the heat of association is not in the heat capacity at hand"};
+    Cp = {std::nullopt, "the available heat capacity does not include the heat of association"};
     return;
   }
   if (virial != nullptr) {

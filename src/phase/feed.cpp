@@ -116,12 +116,12 @@ Feed parse_feed(std::string_view text, std::string_view amount, const std::vecto
   for (const NamedValue& entry : given) fractions = fractions && plain(entry.value);
   if (fractions) return from_fractions(text, amount, substances, basis);
   if (!amount.empty())
-    throw RequestError("the feed already states amounts; an amount of the whole belongs to fractions");
+    throw RequestError("the feed already has amounts; a total amount is for a feed in fractions");
   std::vector<std::optional<double>> n(substances.size());
   std::optional<bool> flows;
   for (const NamedValue& entry : given) {
     const std::size_t i = member_named(entry.name, substances);
-    if (n[i]) throw RequestError(fmt::format("{} stands twice in the feed", substances[i].name));
+    if (n[i]) throw RequestError(fmt::format("{} is given twice in the feed", substances[i].name));
     const Sized sized = read_amount(entry.value, substances[i].name);
     if (flows && *flows != is_flow(sized.dimension))
       throw RequestError("the feed mixes amounts and flows; give all of them per time or none");
@@ -133,9 +133,8 @@ Feed parse_feed(std::string_view text, std::string_view amount, const std::vecto
   feed.flows = flows.value_or(false);
   for (std::size_t i = 0; i < n.size(); ++i) {
     if (!n[i])
-      throw RequestError(
-          fmt::format("the feed says nothing of {0}; where there is none, say so: \"{0}=0 {1}\"",
-                      substances[i].name, feed.flows ? "kg/h" : "kg"));
+      throw RequestError(fmt::format("the feed does not mention {0}; if there is none, write \"{0}=0 {1}\"",
+                                     substances[i].name, feed.flows ? "kg/h" : "kg"));
     feed.n.push_back(*n[i]);
   }
   if (!(feed.total() > 0)) throw RequestError("the feed is empty");

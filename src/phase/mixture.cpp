@@ -66,7 +66,8 @@ Mixture::Mixture(std::vector<Substance> substances, std::unique_ptr<ActivityMode
   const bool volatile_one =
       std::any_of(substances_.begin(), substances_.end(),
                   [](const Substance& substance) { return substance.vapour_pressure.has_value(); });
-  if (!volatile_one) throw CalculationError("none of the substances has a vapour pressure, so nothing boils");
+  if (!volatile_one)
+    throw CalculationError("none of the substances has a vapour pressure, so there is no vapour");
   Vapour made = make_vapour(vapour, substances_);
   model_notices_.add(made.notices);
   associating_vapour_ = made.associates;
@@ -156,30 +157,28 @@ Notices Mixture::range_notices(double Tmin_K, double Tmax_K) const {
                       "other substances can be wrong by many degrees{}",
                       substance.name,
                       choice_.model == "ideal" ? "an ideal vapour" : "`vapour` " + choice_.model,
-                      can_pair(substance, "virial") ? ". `vapour` virial knows of it" : ""));
+                      can_pair(substance, "virial") ? ". `vapour` virial describes it" : ""));
     }
     if (one_equation() || is_solute(static_cast<std::size_t>(&substance - substances_.data()))) continue;
     notices.add(vapour_pressure_notices(substance, Tmin_K, Tmax_K));
     if (!substance.vapour_pressure) {
-      notices.add("non-volatile",
-                  substance.non_volatile
-                      ? fmt::format("{} is non-volatile: it stays in the liquid", substance.name)
-                      : fmt::format("{} has no vapour pressure; only its part in liquids is calculated",
-                                    substance.name));
+      notices.add(
+          "non-volatile",
+          substance.non_volatile
+              ? fmt::format("{} is non-volatile: it stays in the liquid", substance.name)
+              : fmt::format("{} has no vapour pressure; it is calculated in liquids only", substance.name));
     }
   }
   for (const PairParameters& pair : parameters_) {
     if (pair.fitted_to.find("vle") != std::string::npos &&
         pair.vapour != (choice_.model == "ideal" ? "" : choice_.model)) {
-      notices.add(
-          "fitted-with-other-vapour",
-          fmt::format(
-              "the {} parameters of {} and {} were fitted {} and are used with {} here: they have taken up "
-              "what the vapour model leaves out",
-              pair.model, pair.between[0], pair.between[1],
-              pair.vapour.empty() ? "with an ideal vapour (or their file does not name one)"
-                                  : "with `vapour` " + pair.vapour,
-              choice_.model == "ideal" ? "an ideal vapour" : "`vapour` " + choice_.model));
+      notices.add("fitted-with-other-vapour",
+                  fmt::format("the {} parameters of {} and {} were fitted {} and are used with {} here: "
+                              "fitted parameters compensate for what their vapour model leaves out",
+                              pair.model, pair.between[0], pair.between[1],
+                              pair.vapour.empty() ? "with an ideal vapour (or their file does not name one)"
+                                                  : "with `vapour` " + pair.vapour,
+                              choice_.model == "ideal" ? "an ideal vapour" : "`vapour` " + choice_.model));
     }
     // Data of a mixture end short of the boiling points of the pure substances; a step of that size is no
     // extrapolation.

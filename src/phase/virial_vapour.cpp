@@ -127,7 +127,7 @@ void VirialVapour::find_monomers(double T_K, double P_Pa, std::span<const double
     if (most < 1e-14 || (longest < 1e-14 && most < 1e-12)) return;
   }
   throw CalculationError(
-      "the association of this vapour was not solved; is the pressure far above that of a gas?");
+      "the association of this vapour was not solved; the pressure may be too high for a gas");
 }
 
 void VirialVapour::chemical(double T_K, double P_Pa, std::span<const double> y, Wanted wanted,

@@ -277,12 +277,12 @@ PairParameters pair_from_limits(const Substance& first, const Substance& second,
   const Solved solved = solve(first, second, model, {Coefficient::inverse_T}, alpha, targets);
   if (solved.sum_of_squares > 1e-16) {
     throw CalculationError(
-        fmt::format("{} has no parameters with the limiting activity coefficients {:.4g} and {:.4g}", model,
-                    std::exp(ln_gamma_inf[0]), std::exp(ln_gamma_inf[1])));
+        fmt::format("no parameters of {} give the infinite-dilution activity coefficients {:.4g} and {:.4g}",
+                    model, std::exp(ln_gamma_inf[0]), std::exp(ln_gamma_inf[1])));
   }
   PairParameters pair = solved.pair;
   pair.T_range_K = {T_K, T_K};
-  pair.source = fmt::format("from the limiting activity coefficients {:.4g} and {:.4g} at {:.2f} K",
+  pair.source = fmt::format("from the infinite-dilution activity coefficients {:.4g} and {:.4g} at {:.2f} K",
                             std::exp(ln_gamma_inf[0]), std::exp(ln_gamma_inf[1]), T_K);
   return pair;
 }

@@ -239,9 +239,8 @@ Fit fit_as_stated(const std::vector<DataSet>& given, const FitOptions& asked, Ex
   }
   if (options.objective != Objective::maximum_likelihood && !liquids.empty() && !points.empty())
     throw RequestError(
-        fmt::format("the objective {} compares boiling points alone; solubilities, limits and enthalpies are "
-                    "weighed against them "
-                    "by their uncertainties, which maximum-likelihood does",
+        fmt::format("the objective {} compares boiling points only; maximum-likelihood also weights "
+                    "solubilities, infinite-dilution values and enthalpies by their uncertainties",
                     name_of(options.objective)));
   for (const DataPoint* point : points) {
     T_sum += point->T_K;
@@ -373,12 +372,10 @@ Fit fit_weighted(const std::vector<DataSet>& given, const FitOptions& options) {
   for (std::size_t s = 0; s < result.sets.size(); ++s) {
     result.sets[s].u_factor = factors[s];
     if (factors[s] <= 1 + near) continue;
-    result.notices.add(
-        "uncertainties-grown",
-        fmt::format(
-            "the uncertainties of {} were multiplied by {:.2f}, so that its scatter is what they say: "
-            "chi-square and its probability judge this fit no more",
-            result.sets[s].name, factors[s]));
+    result.notices.add("uncertainties-grown",
+                       fmt::format("the uncertainties of {} were multiplied by {:.2f}, to match its scatter: "
+                                   "chi-square and its probability no longer test this fit",
+                                   result.sets[s].name, factors[s]));
   }
   return result;
 }

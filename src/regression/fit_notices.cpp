@@ -77,7 +77,7 @@ void misfit(Fit& fit) {
       fit.notices.add(
           "systematic-residuals",
           fmt::format("the {} residuals change sign only {} times along the composition where about {:.0f} "
-                      "changes are expected by chance ({}): what is left is not noise",
+                      "changes are expected by chance ({}): the residuals are not random",
                       what, runs->runs - 1, std::max(1.0, runs->expected - 1), in_words(runs->probability)));
     }
   }
@@ -91,8 +91,8 @@ void outliers(Fit& fit) {
     if (!row.used()) continue;
     if (!row.reads_right.empty()) {
       fit.notices.add("wrong-row",
-                      fmt::format("{}, line {}: with {} the point at x1 = {:.4f} agrees with the others; "
-                                  "as it stands it is {:.0f} standard uncertainties off the fit to them",
+                      fmt::format("{}, line {}: with {} the point at x1 = {:.4f} agrees with the others; as "
+                                  "written it deviates by {:.0f} standard uncertainties from the fit to them",
                                   file_name(fit.data[row.set]), row.measured.line, row.reads_right,
                                   row.measured.x[0], row.distance_without));
       continue;
@@ -167,10 +167,10 @@ void doubtful_parameters(Fit& fit) {
   const auto free = fit.free();
   for (const FittedParameter* parameter : free) {
     if (parameter->at_bound) {
-      fit.notices.add("parameter-at-bound",
-                      fmt::format("{} = {:.4g} stands at the end of its allowed range; its standard "
-                                  "error means little",
-                                  parameter->name, parameter->value));
+      fit.notices.add(
+          "parameter-at-bound",
+          fmt::format("{} = {:.4g} is at the end of its allowed range; its standard error means little",
+                      parameter->name, parameter->value));
     } else if (parameter->term == "alpha" && parameter->std_error > 0.25 * std::abs(parameter->value)) {
       fit.notices.add(
           "undetermined-alpha",
@@ -314,8 +314,8 @@ void extreme_limits(Fit& fit) {
     constexpr double extreme = 9.2;  // gamma of ten thousand
     if (std::abs(ln_gamma[i]) < extreme) continue;
     fit.notices.add("extreme-limit",
-                    fmt::format("the fitted model has a limiting activity coefficient of {:.3g} for {} in "
-                                "{}: hardly possible, unless the two hardly mix",
+                    fmt::format("the fitted model has an infinite-dilution activity coefficient of {:.3g} "
+                                "for {} in {}: implausible, unless the two hardly mix",
                                 std::exp(ln_gamma[i]), fit.substances[i].name, fit.substances[1 - i].name));
   }
 }
@@ -349,11 +349,9 @@ void repeated_points(Fit& fit, const std::vector<DataSet>& sets) {
                    });
           });
       if (shared < 2) continue;
-      fit.notices.add(
-          "repeated-points",
-          fmt::format("{} points of {} stand in {} too, to the last digit: counted twice, they make the "
-                      "standard errors smaller than they are",
-                      shared, sets[b].name, sets[a].name));
+      fit.notices.add("repeated-points", fmt::format("{} points of {} are also in {}, to the last digit: "
+                                                     "counted twice, they make the standard errors too small",
+                                                     shared, sets[b].name, sets[a].name));
     }
   }
 }
@@ -457,11 +455,11 @@ void pure_points(Fit& fit, const std::vector<DataSet>& sets) {
     if (std::abs(by_T ? dT : dP) <= allowed) continue;
     fit.notices.add(
         "pure-point",
-        by_T ? fmt::format("pure {} was measured to boil at {:.2f} degC, the vapour pressure in use says "
-                           "{:.2f} degC: a fit takes up that difference into the pair parameters",
+        by_T ? fmt::format("pure {} was measured to boil at {:.2f} degC, the vapour pressure in use gives "
+                           "{:.2f} degC: the fitted pair parameters absorb that difference",
                            fit.substances[pure].name, row.measured.T_K - celsius_zero, row.T_K - celsius_zero)
-             : fmt::format("the vapour pressure of {} in use differs by {:+.2f} % from the measured one: a "
-                           "fit takes up that difference into the pair parameters",
+             : fmt::format("the vapour pressure of {} in use differs by {:+.2f} % from the measured one: the "
+                           "fitted pair parameters absorb that difference",
                            fit.substances[pure].name, 100 * dP));
   }
 }

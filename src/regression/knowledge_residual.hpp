@@ -1,5 +1,5 @@
 #pragma once
-// Residuals of what is known beside the data: priors, and that there is one liquid.
+// Residuals of what is known in addition to the data: priors, and that there is one liquid.
 #include <ceres/cost_function.h>
 
 #include "jampot/regression/fit.hpp"

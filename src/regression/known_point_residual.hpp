@@ -1,5 +1,6 @@
 #pragma once
-// Residuals of special points that are known beside the data: errors in variables, like a measured point.
+// Residuals of special points that are known in addition to the data: errors in variables, like a measured
+// point.
 #include <memory>
 
 #include "jampot/regression/known_point.hpp"

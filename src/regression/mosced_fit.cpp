@@ -38,10 +38,11 @@ struct Residual {
 
 MoscedFit fit_mosced(const std::vector<MoscedPoint>& points, double v_cm3_mol, double q) {
   if (points.size() <= unknowns) {
-    throw CalculationError(fmt::format(
-        "{} limiting activity coefficients cannot determine lambda, tau, alpha and beta; at least five "
-        "are needed, in solvents of different kinds",
-        points.size()));
+    throw CalculationError(
+        fmt::format("{} infinite-dilution activity coefficients cannot determine lambda, tau, alpha and "
+                    "beta; at least five "
+                    "are needed, in solvents of different kinds",
+                    points.size()));
   }
   std::vector<std::unique_ptr<ceres::CostFunction>> residuals;
   for (const MoscedPoint& point : points) {
@@ -76,12 +77,15 @@ MoscedFit fit_mosced(const std::vector<MoscedPoint>& points, double v_cm3_mol, d
     least = summary.final_cost;
     best = p;
   }
-  if (!std::isfinite(least)) throw CalculationError("no MOSCED parameters could be fitted to these limits");
+  if (!std::isfinite(least))
+    throw CalculationError("no MOSCED parameters could be fitted to these infinite-dilution values");
 
   MoscedFit result;
   result.parameters = {
-      v_cm3_mol, best[0], best[1], q,
-      best[2],   best[3], '-',     fmt::format("fitted to {} limiting activity coefficients", points.size())};
+      v_cm3_mol, best[0],
+      best[1],   q,
+      best[2],   best[3],
+      '-',       fmt::format("fitted to {} infinite-dilution activity coefficients", points.size())};
   Eigen::MatrixXd J(static_cast<Eigen::Index>(points.size()), unknowns);
   double square = 0;
   for (std::size_t k = 0; k < points.size(); ++k) {
@@ -113,8 +117,7 @@ MoscedFit fit_mosced(const std::vector<MoscedPoint>& points, double v_cm3_mol, d
   const char* const names[] = {"lambda", "tau", "alpha", "beta"};
   for (std::size_t k = 1; k < unknowns; ++k) {
     if (best[k] < 1e-3)
-      result.notices.add("parameter-at-bound",
-                         fmt::format("{} stands at zero, the end of its range", names[k]));
+      result.notices.add("parameter-at-bound", fmt::format("{} is at zero, the end of its range", names[k]));
   }
   return result;
 }

@@ -231,7 +231,7 @@ class Planner {
           throw RequestError("the liquid of the aim needs 0 < x < 1");
         const bool T_sought = !P_Pa_.empty();
         if (!T_sought && T_K_.empty())
-          throw RequestError("say at which pressure or temperature the liquid boils");
+          throw RequestError("give the pressure or the temperature at which the liquid boils");
         const double held = T_sought ? P_Pa_.front() : T_K_.front();
         return {{{fmt::format("{} of the liquid with x({}) = {:g}", T_sought ? "T" : "P", first, options_.x1),
                   T_sought ? "K" : "Pa"}},
@@ -383,7 +383,7 @@ NextMeasurement next_measurement(const Fit& fit, const NextOptions& options, con
     throw RequestError("to tell two models apart both have to be fitted: name the other one (`rival`)");
   NextMeasurement result = Planner(fit, options, rival).planned();
   if (result.candidates.empty())
-    throw RequestError("nothing can be measured: say at which pressure or temperature");
+    throw RequestError("no measurement is possible: give a pressure or a temperature");
   return result;
 }
 

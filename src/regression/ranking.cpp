@@ -101,7 +101,7 @@ std::string verdict(const RankedFit& ranked, bool best) {
   if (above < 2) return "as good: the data cannot tell it from the best";
   if (above < 7) return "somewhat worse; more data would decide";
   if (above < 12) return "clearly worse";
-  return "ruled out beside the best";
+  return "ruled out, compared with the best";
 }
 
 }  // namespace

@@ -100,10 +100,7 @@ bool all_finite(const Json& json) {
 }  // namespace
 
 void demand_numbers(const Answer& answer) {
-  constexpr const char* why =
-      "the request is far outside of what the model means, or the model breaks down there; a state nearer to "
-      "those it was "
-      "made for gives an answer";
+  constexpr const char* why = "the request is far outside the range of the model; try a state within it";
   for (const Table& table : answer.tables) {
     for (std::size_t row = 0; row < table.rows.size(); ++row) {
       for (std::size_t k = 0; k < table.rows[row].size(); ++k) {
@@ -126,6 +123,10 @@ Json Answer::whole_json() const {
 
 std::string Answer::json_text() const {
   return jampot::json_text(whole_json());
+}
+
+std::string Answer::json_lines_text() const {
+  return json_lines(whole_json());
 }
 
 std::vector<std::string> closing_lines(const Answer& answer) {

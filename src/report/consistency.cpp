@@ -155,7 +155,7 @@ Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
   }
   answer.notices = study.notices;
   answer.lines.emplace_back(
-      "a test that is passed does not prove the data right; one that is failed says that something is wrong");
+      "a passed test does not prove the data right; a failed one shows that something is wrong");
   return answer;
 }
 

@@ -143,7 +143,7 @@ class Beside {
   }
 
   void finish(const std::string& file) {
-    answer_.lines.push_back(fmt::format("beside {}: largest deviation {:.3g} per cent", file, worst_));
+    answer_.lines.push_back(fmt::format("compared with {}: largest deviation {:.3g} per cent", file, worst_));
     if (!answer_.screen.empty()) answer_.screen.push_back(beside_);
     answer_.tables.push_back(std::move(beside_));
   }
@@ -220,14 +220,13 @@ class Beside {
         return names_.of_column(name_and_unit(name).first) ==
                names_.of_column(name_and_unit(csv.header()[k]).first);
       });
-      throw RequestError(
-          csv.header_place(),
-          elsewhere
-              ? fmt::format("'{}' stands in another table of the results than the other columns; part the "
-                            "tables of the file by an empty line",
-                            csv.header()[k])
-              : fmt::format("no result is named '{}'; there are {}.{}", csv.header()[k], joined(names, ", "),
-                            did_you_mean(csv.header()[k], names)));
+      throw RequestError(csv.header_place(),
+                         elsewhere
+                             ? fmt::format("'{}' belongs to another table of the results than the other "
+                                           "columns; separate the tables of the file by an empty line",
+                                           csv.header()[k])
+                             : fmt::format("no result is named '{}'; there are {}.{}", csv.header()[k],
+                                           joined(names, ", "), did_you_mean(csv.header()[k], names)));
     }
   }
 

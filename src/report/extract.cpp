@@ -64,10 +64,10 @@ class ExtractAnswer {
     add(per_feed("least solvent, counter-current"), study_.least);
     add(per_feed("solvent"), study_.stages.solvent);
     add("stages, counter-current", study_.stages.count);
-    add("share of the solute recovered", study_.stages.recovered);
+    add("fraction of the solute recovered", study_.stages.recovered);
     add(per_feed("solvent lost with the raffinate"), study_.stages.lost);
     if (study_.cross) {
-      add("stages in cross-flow, each with its share of that solvent", study_.cross->count);
+      add("stages in cross-flow, each with an equal fraction of that solvent", study_.cross->count);
       add(per_feed("solvent in cross-flow"), study_.cross->solvent);
     }
     answer_.tables.push_back(std::move(table));
@@ -110,9 +110,8 @@ class ExtractAnswer {
           name(0), (*difference_)[0], name(1), (*difference_)[1], name(2), (*difference_)[2]));
     }
     answer_.lines.push_back(
-        fmt::format("last raffinate: {:.4g} {} for each {} of feed with {} {:.4g}, {} {:.4g}, {} {:.4g}; of "
-                    "the last stage a part is "
-                    "needed, its liquids are those of a whole one",
+        fmt::format("last raffinate: {:.4g} {} for each {} of feed with {} {:.4g}, {} {:.4g}, {} {:.4g}; "
+                    "only a part of the last stage is needed; its liquids are those of a whole stage",
                     all.last_amount, mass() ? "kg" : "mol", mass() ? "kg" : "mol", name(0),
                     all.last_raffinate[0], name(1), all.last_raffinate[1], name(2), all.last_raffinate[2]));
   }

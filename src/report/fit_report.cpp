@@ -143,7 +143,7 @@ Report fit_report(const RegressStudy& study, const DisplayUnits& units) {
   std::vector<std::string> names;
   for (const Substance& substance : fit.substances) names.push_back(substance.name);
   Report report(fmt::format("{} parameters of {}", fit.options.model, joined(names, " and ")));
-  report.heading("What has to be said first");
+  report.heading("Warnings first");
   report.notices(fit.notices);
   report.heading("Data");
   report.table(data_table(sets));

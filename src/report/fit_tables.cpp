@@ -120,7 +120,7 @@ Table statistics_table(const Fit& fit) {
         fmt::format("times {:.5f}{}", pure.factor, pure.u > 0 ? fmt::format(" +- {:.5f}", pure.u) : ""));
   for (const Prior& prior : fit.options.priors) {
     if (prior.name.starts_with("offset of ") || prior.name == "Psat") continue;  // told above
-    add("known beside the data", fmt::format("{} = {:g} +- {:g}", prior.name, prior.value, prior.u));
+    add("known in addition to the data", fmt::format("{} = {:g} +- {:g}", prior.name, prior.value, prior.u));
   }
   return table;
 }
@@ -280,7 +280,8 @@ Table influence_table(const Fit& fit, const FittedAzeotropes* azeotropes) {
 
 Table sets_table(const Fit& fit) {
   Table table{
-      "Data sets, each beside the others (chi-square over degrees of freedom: about 1 where they agree)",
+      "Data sets, each compared with the others (chi-square over degrees of freedom: about 1 where they "
+      "agree)",
       {{"data set"},
        {"points", Dimension::number, 0},
        {"chi-square", Dimension::number, 2},

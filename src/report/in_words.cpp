@@ -82,11 +82,11 @@ std::vector<std::string> pressure_in_words(const AzeotropesStudy& study) {
   const auto low = azeotropes(*lowest), high = azeotropes(*highest);
   const auto kPa = [](const FoundAzeotropes& search) { return search.P_Pa / 1000; };
   if (low.empty() && high.empty())
-    return {fmt::format("no azeotrope at {:.6g} or {:.6g} kPa: one column parts the two", kPa(*lowest),
+    return {fmt::format("no azeotrope at {:.6g} or {:.6g} kPa: one column separates the two", kPa(*lowest),
                         kPa(*highest))};
   if (low.empty() || high.empty())
     return {fmt::format(
-        "the azeotrope exists at {:.6g} kPa and not at {:.6g} kPa: there one column parts the two",
+        "the azeotrope exists at {:.6g} kPa and not at {:.6g} kPa: there one column separates the two",
         kPa(low.empty() ? *highest : *lowest), kPa(low.empty() ? *lowest : *highest))};
   if (low.size() > 1 || high.size() > 1) return {};
   // Below this, recycles between two columns become several times the feed.

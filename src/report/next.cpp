@@ -59,8 +59,7 @@ class Plan {
                   "anew with the point",
                   study_.fit.options.model, study_.rival->options.model, study_.rival->options.model)
             : "share: uncertainty of the aim after the measurement over that of today, to first order, with "
-              "the "
-              "uncertainties of the data");
+              "the uncertainties of the data");
     answer.notices = study_.notices;
     return answer;
   }

@@ -143,7 +143,7 @@ class PairsAnswer {
   }
 
   void predictions(const PairsStudy& study) {
-    Table table{"Predictions", {{"model"}, {"possible"}, {"what is missing, or what it rests on"}}, {}};
+    Table table{"Predictions", {{"model"}, {"possible"}, {"what is missing, or the source"}}, {}};
     for (const PossiblePrediction& one : study.predictions) {
       table.rows.push_back({one.model, std::string(one.possible ? "yes" : "no"), one.text});
       (*answer_.json)["predictions"].push_back(
@@ -158,7 +158,7 @@ class PairsAnswer {
       answer_.lines.emplace_back("handbooks have no fact about these substances");
       return;
     }
-    Table table{"What handbooks say (x of the first; two liquids: x of each, dilute in the other)",
+    Table table{"Handbook facts (x of the first; two liquids: x of each, dilute in the other)",
                 {{"fact"}, {"substances"}, {"at"}, {"handbooks"}, {"grade"}},
                 {}};
     const FactCells cells(options_.units);
@@ -261,7 +261,7 @@ class Export {
                                         options_.unit == EnergyUnit::calorie_mol ? ", 1 cal = 4.184 J" : ""))
             : ""));
     answer.lines.push_back(fmt::format(
-        "to check by at {:.2f} {}: limiting activity coefficients {:.7g} of {} and {:.7g} of {}",
+        "to check by at {:.2f} {}: infinite-dilution activity coefficients {:.7g} of {} and {:.7g} of {}",
         from_si(options_.T_K, options_.units.temperature, Dimension::temperature), options_.units.temperature,
         std::exp(limits[0]), substances_[0].short_name(), std::exp(limits[1]), substances_[1].short_name()));
     answer.lines.push_back(fmt::format(

@@ -44,7 +44,7 @@ class ResidueAnswer {
     if (!study_.working.empty()) add_working(study_.working, answer_);
     answer_.lines.push_back(fmt::format("liquid model: {}", own));
     if (study_.compared())
-      answer_.lines.push_back("curves, tie lines and what is said of feeds are those of " + own);
+      answer_.lines.push_back("curves, tie lines and the statements on feeds are those of " + own);
     answer_.notices = study_.notices;
     if (options_.figure) {
       answer_.figure = residue_figure(study_.map(), substances(), drawing_);
@@ -150,7 +150,7 @@ class ResidueAnswer {
       answer_.tables.push_back(std::move(all));
     }
     Table table = line_table("Tie lines through given compositions", "composition");
-    table.columns.push_back({"share of beta (moles)", Dimension::fraction, 5});
+    table.columns.push_back({"fraction of beta (moles)", Dimension::fraction, 5});
     for (const AskedBoilingLine& asked : study_.tie_lines) {
       add_line(table, asked.through.name(), asked.line);
       table.rows.back().emplace_back(asked.share);

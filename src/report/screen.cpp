@@ -21,7 +21,7 @@ std::string heading_of_capacity(SolventRole role) {
     case SolventRole::extraction:
       return "distribution coefficient (mass)";
     case SolventRole::entrainer:
-      return "capacity (1 over the smaller limiting activity coefficient)";
+      return "capacity (1 over the smaller infinite-dilution activity coefficient)";
     case SolventRole::absorbent:
       break;
   }
@@ -191,7 +191,7 @@ class ScreenAnswer {
                             study_.pair[1].name, study_.P_Pa / 1000, study_.T_K - celsius_zero);
         break;
       case SolventRole::absorbent:
-        title = fmt::format("Absorbents of {} beside {}, at {:.1f} degC", study_.pair[0].name,
+        title = fmt::format("Absorbents of {} from {}, at {:.1f} degC", study_.pair[0].name,
                             study_.pair[1].name, study_.T_K - celsius_zero);
     }
     Table whole = table_of(title, all, study_.solvents);

@@ -63,7 +63,7 @@ class ColumnAnswer {
       add("stages, with the enthalpies of both phases", study_.exact->count);
       add("stage that the feed enters, with enthalpies", study_.exact->feed_stage);
     }
-    add("share of liquid in the feed", task.feed_liquid);
+    add("liquid fraction of the feed", task.feed_liquid);
     add("smallest relative volatility on the way", study_.volatility[0]);
     add("largest relative volatility on the way", study_.volatility[1]);
     answer_.tables.push_back(std::move(table));

@@ -256,7 +256,7 @@ class TernaryAnswer {
         table.columns.push_back(
             {fmt::format("{}({}) {}", letter, substance.short_name(), side), Dimension::fraction, 5});
     }
-    table.columns.push_back({"share of beta (moles)", Dimension::fraction, 5});
+    table.columns.push_back({"fraction of beta (moles)", Dimension::fraction, 5});
     for (const AskedTieLine& asked : study_.through) {
       std::vector<Cell> row{asked.through.name()};
       for (const auto* x : {&asked.line.alpha, &asked.line.beta}) {

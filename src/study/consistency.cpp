@@ -12,7 +12,7 @@ ConsistencyStudy study(const ConsistencyRequest& request) {
     if (set.kind == DataKind::excess_enthalpy) options.heat.push_back(set);
   }
   if (options.heat.size() == request.sets.size())
-    throw RequestError("excess enthalpies alone cannot be tested: there are no boiling points beside them");
+    throw RequestError("excess enthalpies alone cannot be tested: give vapour-liquid data with them");
   for (const DataSet& set : request.sets) {
     study.notices.add(set.notices);
     if (set.kind == DataKind::excess_enthalpy) continue;

@@ -67,9 +67,9 @@ DefineStudy study(const DefineRequest& request) {
   const Bank& bank = request.bank != nullptr ? *request.bank : Bank::built_in();
   if (bank.find(request.name) != nullptr)
     throw RequestError(
-        fmt::format("'{}' is already the name of a substance in the bank; give yours another", request.name));
+        fmt::format("'{}' is already the name of a substance in the databank; choose another", request.name));
   if (!request.known.groups.empty() && !request.smiles.empty())
-    throw RequestError("`groups` and `smiles` both say what the molecule is; give one of them");
+    throw RequestError("`groups` and `smiles` both describe the molecule; give one of them");
   DefineStudy study;
   study.known = request.known;
   study.smiles = request.smiles;

@@ -10,7 +10,7 @@ EstimateStudy study(const EstimateRequest& request) {
   if (substances.size() < 2) throw RequestError("estimate needs at least two substances");
   demand_count("substances", static_cast<double>(substances.size()), most_substances);
   if (request.limits && substances.size() != 2)
-    throw RequestError("`limits` states one pair: name two substances");
+    throw RequestError("`limits` belongs to one pair: name two substances");
   EstimateStudy study;
   study.substances = substances;
   study.model = request.options.model;

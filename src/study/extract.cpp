@@ -54,7 +54,7 @@ ExtractStudy study(const ExtractRequest& request) {
   if (study.coefficient < 0.3)
     study.notices.add(
         "weak-solvent",
-        fmt::format("{} takes up little {}: the distribution coefficient without solute is {:.2g} by {}",
+        fmt::format("{} extracts little {}: the distribution coefficient without solute is {:.2g} by {}",
                     study.substances()[2].name, study.substances()[0].name, study.coefficient,
                     request.basis == Basis::mole ? "moles" : "mass"));
   return study;

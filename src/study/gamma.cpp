@@ -43,7 +43,7 @@ class Gammas {
     if (mosced && request.working)
       throw RequestError("`working` is written out for models of the whole composition");
     if (mosced && !request.measured.empty())
-      throw RequestError("`measured` is held against models of the whole composition, not against mosced");
+      throw RequestError("`measured` cannot be compared with mosced, which has no model over composition");
     study_.T_K = request.T_K;
     study_.limiting = request.limiting;
     study_.whole_line = !request.limiting && request.compositions.empty();
@@ -87,10 +87,9 @@ class Gammas {
     if (request_.mosced == MoscedPlace::none) return;
     for (const Substance& substance : substances()) {
       if (substance.name != "water") continue;
-      study_.notices.add(
-          "mosced-water",
-          "MOSCED knows water by its 2005 parameters only, for water as solute and as solvent; its later "
-          "refit is not in the bank. Limits in water can be off by a factor of two and more");
+      study_.notices.add("mosced-water",
+                         "for water only the MOSCED parameters of 2005 are available, not the later refit. "
+                         "Infinite-dilution values in water can be wrong by a factor of two and more");
     }
   }
 
@@ -131,8 +130,7 @@ class Gammas {
         GammasBeside one{set.name, k, measured_gammas(*study_.candidates[k].model, set),
                          vapour_liquid(set.kind)};
         if (one.points.empty())
-          throw RequestError(
-              fmt::format("no point of {} says anything about activity coefficients", set.name));
+          throw RequestError(fmt::format("no point of {} gives activity coefficients", set.name));
         if (k == 0 && !request_.limiting) tell_elsewhere(one);
         study_.beside.push_back(std::move(one));
       }

@@ -50,7 +50,7 @@ std::string ranking_of(const std::vector<ModelOnFacts>& models, std::size_t fact
     parts.push_back(fmt::format("{} agrees with {} of {}{}", model.label, model.agreeing, model.judged,
                                 model.fitted ? " (it was fitted to such facts: no proof)" : ""));
   }
-  if (parts.empty()) return "no model can be held against these facts";
+  if (parts.empty()) return "no model can be compared with these facts";
   return joined(parts, ", ");
 }
 

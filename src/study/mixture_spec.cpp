@@ -137,10 +137,10 @@ MixtureSpec with_model(const MixtureSpec& spec, const std::string& word) {
     other.vapour.model = word;
   } else if (word != "ideal" && one_of(vapour_model_names(), word)) {
     if (other.liquid == "eos")
-      throw RequestError(fmt::format(
-          "`compare` {}: beside an equation of state for both phases, another vapour needs a liquid of its "
-          "own",
-          word));
+      throw RequestError(
+          fmt::format("`compare` {}: with an equation of state for both phases, another vapour needs its own "
+                      "liquid model",
+                      word));
     other.vapour.model = word;
   } else {
     if (word != "eos") needs_pairs(word);  // refuses an unknown word
@@ -163,7 +163,8 @@ MixtureSpec settled(const MixtureSpec& spec, Purpose purpose, Notices& notices) 
   if (result.liquid == "eos") {
     if (!spec.henry.empty())
       throw RequestError(
-          "`henry` belongs to a liquid with an activity model; an equation of state knows the gas itself");
+          "`henry` belongs to a liquid with an activity-coefficient model; an equation of state describes "
+          "the gas itself");
     return result;
   }
   tell_of_constant_henry(spec, notices);

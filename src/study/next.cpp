@@ -23,10 +23,10 @@ void read_aim(const std::string& text, NextOptions& options) {
       return;
     }
   }
-  throw RequestError(
-      fmt::format("'{}' is no aim; there are azeotrope, limits, split, parameters, models and \"T at x=0.3\" "
-                  "(or \"P at x=0.3\")",
-                  text));
+  throw RequestError(fmt::format(
+      "'{}' is not an aim; the aims are azeotrope, limits, split, parameters, models and \"T at x=0.3\" "
+      "(or \"P at x=0.3\")",
+      text));
 }
 
 NextStudy study(const NextRequest& request) {
@@ -44,10 +44,9 @@ NextStudy study(const NextRequest& request) {
   }
   study.result = next_measurement(study.fit, request.options, study.rival ? &*study.rival : nullptr);
   if (study.fit.notices.has("misfit"))
-    study.notices.add(
-        "plan-of-misfit",
-        "the plan takes the model and the stated uncertainties as right, and the fit says that one of "
-        "them is not: find out which before measuring more");
+    study.notices.add("plan-of-misfit",
+                      "the plan assumes that the model and the stated uncertainties are right, but the fit "
+                      "shows that one of them is not: find out which before measuring more");
   return study;
 }
 

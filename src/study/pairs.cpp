@@ -74,7 +74,7 @@ PossiblePrediction by_mosced(const std::vector<Substance>& substances) {
   for (const Substance& substance : substances) {
     if (!substance.mosced) without.push_back(substance.name);
   }
-  if (without.empty()) return {"mosced", true, "limiting activity coefficients only"};
+  if (without.empty()) return {"mosced", true, "infinite-dilution activity coefficients only"};
   return {"mosced", false, "no parameters of " + joined(without, ", ")};
 }
 

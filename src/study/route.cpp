@@ -64,7 +64,7 @@ RouteStudy study(const RouteRequest& request) {
     throw RequestError(fmt::format("`most-units` {}: expected 1 to 6", request.most_units));
   const std::array<double, 3> z = three(request.feed.fractions());
   if (std::count_if(z.begin(), z.end(), [](double part) { return part > 0; }) < 2)
-    throw RequestError("the feed is pure; there is nothing to part");
+    throw RequestError("the feed is pure; there is nothing to separate");
   if (request.decanter_T_K) demand_temperature(*request.decanter_T_K);
   ResidueRequest wanted;
   wanted.mixture = request.mixture;

@@ -58,7 +58,7 @@ class Screening {
 
   ScreenStudy found() {
     const std::vector<Substance> candidates = chosen();
-    if (candidates.empty()) throw RequestError("no substance of the bank meets these conditions");
+    if (candidates.empty()) throw RequestError("no substance of the databank meets these conditions");
     if (request_.progress != nullptr) request_.progress->expected = static_cast<long>(candidates.size());
     std::vector<std::optional<ScreenedSolvent>> screened(candidates.size());
     std::vector<std::string> reasons(candidates.size());
@@ -405,8 +405,8 @@ class Screening {
     if (request_.role == SolventRole::absorbent)
       notices.add(
           "absorbent-pure-gas",
-          "the gas is described by vapour pressures and limiting activity coefficients; above its critical "
-          "temperature a vapour pressure is extrapolated and the result rough");
+          "the gas is described by vapour pressures and infinite-dilution activity coefficients; above its "
+          "critical temperature the vapour pressure is extrapolated and the result is rough");
   }
 
   const ScreenRequest& request_;

@@ -42,7 +42,7 @@ class Parts {
     const double d = solvent_.extraction->distribution;
     part.value = d / (1 + d);
     constexpr double little = 0.5;
-    if (d < little) part.shortfall = fmt::format("takes up little {}: {:.2g} by mass", pair_[0].name, d);
+    if (d < little) part.shortfall = fmt::format("extracts little {}: {:.2g} by mass", pair_[0].name, d);
   }
 
   void selectivity(ScorePart& part) const {
@@ -50,7 +50,7 @@ class Parts {
                                                       : solvent_.absorption->selectivity;
     constexpr double wished = 1000, poor = 5;
     part.value = between_0_and_1(std::log(std::max(s, 1.0)) / std::log(wished));
-    if (s < poor) part.shortfall = fmt::format("takes up {} as well: selectivity {:.2g}", pair_[1].name, s);
+    if (s < poor) part.shortfall = fmt::format("also extracts {}: selectivity {:.2g}", pair_[1].name, s);
   }
 
   void loss(ScorePart& part) const {
@@ -78,7 +78,7 @@ class Parts {
     // A heavy agent leaves at the bottom; a light one goes over the top with the product.
     if (role_ == SolventRole::entrainer && solvent_.boiling_gap_K < 0) part.value /= 2;
     if (std::abs(solvent_.boiling_gap_K) < close_K)
-      part.shortfall = fmt::format("boils only {:.1f} K from what it must be parted from",
+      part.shortfall = fmt::format("boils only {:.1f} K from the substance that it must be separated from",
                                    std::abs(solvent_.boiling_gap_K));
     if (role_ == SolventRole::entrainer) return;
     const double apart = part.value;
@@ -131,14 +131,14 @@ class Parts {
       part.value = x / (x + half);
       if (x < little)
         part.shortfall =
-            fmt::format("takes up little {}: {:.2g} mole per cent at 1 kPa", pair_[0].name, 100 * x);
+            fmt::format("absorbs little {}: {:.2g} mole per cent at 1 kPa", pair_[0].name, 100 * x);
       return;
     }
     constexpr double half = 0.2, little = 0.1;
     part.value = solvent_.dilute.capacity / (solvent_.dilute.capacity + half);
     if (solvent_.dilute.capacity < little)
       part.shortfall =
-          fmt::format("dissolves little of either: limiting activity coefficients {:.3g} and {:.3g}",
+          fmt::format("dissolves little of either: infinite-dilution activity coefficients {:.3g} and {:.3g}",
                       solvent_.dilute.gamma[0], solvent_.dilute.gamma[1]);
   }
 
@@ -210,8 +210,9 @@ std::vector<std::pair<std::string, double>> weights_of(const ScreenRequest& requ
     if (found == weights.end()) {
       std::vector<std::string> names;
       for (const auto& one : weights) names.push_back(one.first);
-      throw RequestError(fmt::format("`weights`: '{}' is no part of the score for this role; there are {}.{}",
-                                     name, joined(names, ", "), did_you_mean(name, names)));
+      throw RequestError(
+          fmt::format("`weights`: '{}' is not a term of the score for this role; the terms are {}.{}", name,
+                      joined(names, ", "), did_you_mean(name, names)));
     }
     if (!(value >= 0) || !std::isfinite(value))
       throw RequestError(fmt::format("`weights`: {} of {} is below zero or no number", value, name));

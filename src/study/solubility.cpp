@@ -32,11 +32,11 @@ void demand_a_split(const SolubilityStudy& study) {
   for (const Notice& notice : study.notices) {
     if (notice.code == "against-handbook") known += ". But " + notice.text;
   }
-  throw CalculationError(fmt::format(
-      "{} and {} are one liquid throughout this range with {}; nothing dissolves to a limit. Other "
-      "temperatures, or a model with parameters fitted to two liquids, may say otherwise{}",
-      study.substances()[0].name, study.substances()[1].name, study.contenders.front().mixture.liquid_model(),
-      known));
+  throw CalculationError(
+      fmt::format("{} and {} are one liquid throughout this range with {}; there is no solubility limit. "
+                  "Other temperatures, or parameters fitted to two liquids, may give one{}",
+                  study.substances()[0].name, study.substances()[1].name,
+                  study.contenders.front().mixture.liquid_model(), known));
 }
 
 }  // namespace

@@ -29,8 +29,7 @@ std::vector<Decanted> solve(const SplitRequest& request, Mixture& mixture) {
 
 void tell_of_heat(const Feed& feed, const Duty& duty, Notices& notices) {
   if (!feed.sized) {
-    notices.add("no-duty",
-                "the feed states no amounts, so no duty is given; `amount` says how much there is");
+    notices.add("no-duty", "the feed has no amounts, so no duty is calculated; give the total by `amount`");
     return;
   }
   if (!duty.total.value) {
@@ -41,7 +40,7 @@ void tell_of_heat(const Feed& feed, const Duty& duty, Notices& notices) {
   if (std::abs(duty.mixing) > share * std::abs(*duty.total.value) && !notices.has("heat-of-mixing"))
     notices.add(
         "heat-of-mixing",
-        "the heat of mixing is a sizeable part of the duty; it comes from the temperature dependence of "
+        "the heat of mixing is a large part of the duty; it comes from the temperature dependence of "
         "the liquid model, which is rough unless the parameters were fitted to excess enthalpies too");
 }
 
@@ -62,7 +61,7 @@ SplitStudy study(const SplitRequest& request) {
   study.feed = request.feed;
   study.P_Pa = request.P_Pa;
   if (request.T_K.empty() != request.duty.has_value())
-    throw RequestError("a feed is parted at temperatures or with a duty, one of the two");
+    throw RequestError("give temperatures or a duty for the split, not both");
   if (request.duty && (!request.feed_T_K || !request.feed.sized))
     throw RequestError("a duty needs the temperature of the feed and a feed with amounts or flows");
   demand_count("temperatures", static_cast<double>(request.T_K.size()), 2000);

@@ -102,13 +102,13 @@ class Column {
     if (!request_.feed_T_K) return;
     if (!equilibrium.has_enthalpies())
       throw CalculationError(fmt::format(
-          "the share of liquid in the feed does not follow from its temperature: {}. `feed-liquid` states it",
+          "the liquid fraction of the feed does not follow from its temperature: {}. `feed-liquid` states it",
           study_.no_exact));
     const double z = study_.task.feed, boiling = equilibrium.T_K(z);
     if (*request_.feed_T_K > boiling + 0.01)
       throw RequestError(
-          fmt::format("a liquid feed at {:.2f} K is above its boiling point, {:.2f} K; `feed-liquid` states "
-                      "the share of liquid instead",
+          fmt::format("a liquid feed at {:.2f} K is above its boiling point, {:.2f} K; give its liquid "
+                      "fraction by `feed-liquid`",
                       *request_.feed_T_K, boiling));
     const std::vector<double> fractions = request_.feed.fractions();
     const double h = energies.enthalpy(1, *request_.feed_T_K, request_.P_Pa, fractions),

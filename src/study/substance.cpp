@@ -16,10 +16,10 @@ FindStudy study(const FindRequest& request) {
   FindStudy study;
   for (const Substance* match : bank.search(request.text)) study.matches.push_back(*match);
   if (study.matches.empty())
-    throw CalculationError(
-        fmt::format("nothing in the bank of {} substances is like '{}'. Try a shorter piece of the name, "
-                    "another name, the formula or the CAS number.",
-                    bank.all().size(), request.text));
+    throw CalculationError(fmt::format(
+        "nothing in the databank of {} substances resembles '{}'. Try a shorter part of the name, "
+        "another name, the formula or the CAS number.",
+        bank.all().size(), request.text));
   return study;
 }
 

@@ -58,7 +58,7 @@ class Swing {
       const std::vector<Azeotrope>& found = study_.curves[k].azeotropes;
       if (found.empty())
         throw CalculationError(
-            fmt::format("at {:.4g} kPa there is no azeotrope: one column at that pressure parts the two "
+            fmt::format("at {:.4g} kPa there is no azeotrope: one column at that pressure separates the two "
                         "('jampot stages')",
                         request_.P_Pa[k] / 1000));
       if (found.size() > 1)
@@ -66,8 +66,8 @@ class Swing {
                                            request_.P_Pa[k] / 1000, found.size()));
       if (found.front().heterogeneous)
         throw CalculationError(
-            fmt::format("at {:.4g} kPa the azeotrope is two liquids: a decanter parts it without a second "
-                        "pressure ('jampot split')",
+            fmt::format("at {:.4g} kPa the azeotrope is heterogeneous: a decanter separates it without a "
+                        "second pressure ('jampot split')",
                         request_.P_Pa[k] / 1000));
       task.azeotropes[k] = found.front().x1;
     }
@@ -132,9 +132,10 @@ class Swing {
         "the azeotrope moves by {:.3f} in mole fraction, and {:.2f} mol are sent back for each mole of feed: "
         "{}",
         moved, study_.balance.recycle,
-        works ? "two pressures part this mixture"
-              : "two pressures part this mixture only with much heat; a third substance ('jampot screen') "
-                "may be better");
+        works
+            ? "two pressures separate this mixture"
+            : "two pressures separate this mixture only with much heat; a third substance ('jampot screen') "
+              "may be better");
     if (moved < enough)
       study_.notices.add("azeotrope-hardly-moves",
                          fmt::format("the azeotrope moves by {:.3f} only between {:.4g} and {:.4g} kPa",

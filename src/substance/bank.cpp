@@ -66,13 +66,12 @@ const Substance& Bank::require(std::string_view text) const {
     if (is_called(*candidate, trimmed(text))) exact.push_back(candidate->name);
   }
   if (exact.size() > 1) {
-    throw UnknownSubstance(fmt::format("'{}' may mean {}; say which by its name or CAS number", trimmed(text),
-                                       joined(exact, " or ")),
+    throw UnknownSubstance(fmt::format("'{}' may mean {}; choose one by its name or CAS number",
+                                       trimmed(text), joined(exact, " or ")),
                            std::string(trimmed(text)), exact);
   }
   std::string message = fmt::format(
-      "'{}' is not the name, an alias, the formula or the CAS number of a substance "
-      "in the bank.",
+      "'{}' is not the name, an alias, the formula or the CAS number of a substance in the databank.",
       trimmed(text));
   if (names.empty()) {
     message += " 'jampot find TEXT' searches it.";

@@ -29,7 +29,7 @@ class Definition {
     }
     points_ = known_.vapour_pressure_points;
     if (known_.non_volatile && (equation_ || !points_.empty()))
-      throw RequestError("a vapour pressure is given for a substance that is said to be non-volatile");
+      throw RequestError("a vapour pressure is given for a substance that is marked as non-volatile");
     result_.substance.non_volatile = known_.non_volatile;
     if (known_.Tb_K && !points_.empty()) points_.push_back({*known_.Tb_K, standard_atmosphere});
     mass();
@@ -236,8 +236,8 @@ class Definition {
       result_.notices.add(
           "no-vapour-pressure",
           fmt::format("{} has no vapour pressure: it needs a boiling point, a critical temperature and a "
-                      "critical pressure, or points or an equation of its own. It can still take part where "
-                      "none is needed, or be said to be non-volatile",
+                      "critical pressure, or points or an equation of its own. It can still be used where "
+                      "none is needed, or be marked as non-volatile",
                       substance.name));
       return;
     }

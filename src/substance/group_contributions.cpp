@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <unordered_map>
 
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/text.hpp"
@@ -19,10 +20,13 @@ const CsvTable& table() {
 }
 
 std::size_t row_of(const std::string& group) {
-  const std::size_t column = table().column("group");
-  for (std::size_t row = 0; row < table().rows(); ++row) {
-    if (table().text(row, column) == group) return row;
-  }
+  static const std::unordered_map<std::string, std::size_t> rows = [] {
+    std::unordered_map<std::string, std::size_t> found;
+    for (std::size_t row = 0; row < table().rows(); ++row)
+      found.emplace(table().text(row, table().column("group")), row);
+    return found;
+  }();
+  if (const auto found = rows.find(group); found != rows.end()) return found->second;
   throw RequestError(fmt::format("'{}' is not a group; there are {}.{}", group, joined(group_names(), ", "),
                                  did_you_mean(group, group_names())));
 }

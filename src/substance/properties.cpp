@@ -153,7 +153,7 @@ PhaseProperties vapour_at(const Substance& substance, double T_K, double P_Pa, c
     phase.Cp_J_mol_K.method += "; virial departure";
   }
   set_levels(phase, vapour_levels(substance, T_K, P_Pa), substance, reference);
-  phase.viscosity_Pa_s = absent("no vapour viscosity in the bank");
+  phase.viscosity_Pa_s = absent("no vapour viscosity in the databank");
   return phase;
 }
 
@@ -212,7 +212,7 @@ Property enthalpy_of_vaporisation(const Substance& substance, double T_K) {
   if (at_25C) {
     return {watson(*substance.Hvap_25C_J_mol, room_T_K, usual_exponent), "value at 25 degC, Watson relation"};
   }
-  return absent("no enthalpy of vaporisation in the bank");
+  return absent("no enthalpy of vaporisation in the databank");
 }
 
 double enthalpy_from_slope(const Substance& substance, double T_K) {
@@ -256,7 +256,7 @@ std::optional<double> liquid_expansion(const Substance& substance, double T_K) {
 }
 
 Property gas_heat_capacity(const Substance& substance, double T_K) {
-  if (!substance.gas_heat_capacity) return absent("no ideal-gas heat capacity in the bank");
+  if (!substance.gas_heat_capacity) return absent("no ideal-gas heat capacity in the databank");
   return {substance.gas_heat_capacity->value(T_K), "ideal gas: " + substance.gas_heat_capacity->source};
 }
 
@@ -306,7 +306,7 @@ Property liquid_viscosity(const Substance& substance, double T_K) {
   if (substance.liquid_viscosity) {
     return {substance.liquid_viscosity->value(T_K), substance.liquid_viscosity->source};
   }
-  if (!substance.viscosity_25C_Pa_s) return absent("no liquid viscosity in the bank");
+  if (!substance.viscosity_25C_Pa_s) return absent("no liquid viscosity in the databank");
   if (std::abs(T_K - room_T_K) < 1e-9) {
     return {substance.viscosity_25C_Pa_s->value, substance.viscosity_25C_Pa_s->source};
   }
@@ -352,7 +352,7 @@ Reference parse_reference(std::string_view text) {
   if (const std::size_t at = state.find(" at "); at != std::string_view::npos) {
     reference.T_K = parse_quantity(state.substr(at + 4), Dimension::temperature);
     state = trimmed(state.substr(0, at));
-    if (state == "elements") throw RequestError("the reference 'elements' stands at 25 degC; leave 'at' out");
+    if (state == "elements") throw RequestError("the reference 'elements' is at 25 degC; leave 'at' out");
   }
   if (state == "ideal-gas") return reference;
   if (state == "liquid") {
@@ -370,7 +370,7 @@ Reference parse_reference(std::string_view text) {
 }
 
 Property ideal_gas_enthalpy(const Substance& substance, double T_K, const Reference& reference) {
-  if (!substance.gas_heat_capacity) return absent("no ideal-gas heat capacity in the bank");
+  if (!substance.gas_heat_capacity) return absent("no ideal-gas heat capacity in the databank");
   const Zero zero = zero_of(substance, reference);
   if (!zero.levels.h) return absent("on this reference its zero " + zero.why);
   return {substance.gas_heat_capacity->enthalpy_change(room_T_K, T_K) - *zero.levels.h, "ideal gas"};

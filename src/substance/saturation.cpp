@@ -17,10 +17,9 @@ double celsius(double T_K) {
 
 const VapourPressure& require_curve(const Substance& substance) {
   if (substance.vapour_pressure) return *substance.vapour_pressure;
-  throw CalculationError(
-      fmt::format("{} has no vapour pressure in the bank, and no critical point from which one could "
-                  "be estimated",
-                  substance.name));
+  throw CalculationError(fmt::format(
+      "{} has no vapour pressure in the databank, and no critical point from which one could be estimated",
+      substance.name));
 }
 
 SaturationPoint point(const Substance& substance, double T_K, double P_Pa) {
@@ -33,9 +32,8 @@ SaturationPoint point(const Substance& substance, double T_K, double P_Pa) {
 void demand_volatility(const Substance& substance) {
   if (substance.vapour_pressure || substance.non_volatile) return;
   throw CalculationError(fmt::format(
-      "{} has no vapour pressure, so nothing can be said of its part in a vapour. Give it one (define it "
-      "with a boiling point and critical constants, or with points), or say that it is non-volatile if it "
-      "stays in the liquid",
+      "{} has no vapour pressure, so its vapour cannot be calculated. Define it with a boiling point and "
+      "critical constants, or with points, or mark it as non-volatile if it stays in the liquid",
       substance.name));
 }
 

@@ -46,7 +46,7 @@ UnifacGroups::UnifacGroups(UnifacTable table) : table_name_(name_of(table)) {
     UnifacGroup group{text("subgroup"), text("main_group"), static_cast<int>(number("main_number")),
                       number("R"),      number("Q"),        text("grade").front()};
     const auto [found, fresh] = by_name_.emplace(group.name, groups_.size());
-    if (!fresh) throw RequestError(csv.place(row, 0), fmt::format("'{}' stands there twice", group.name));
+    if (!fresh) throw RequestError(csv.place(row, 0), fmt::format("'{}' is given twice", group.name));
     groups_.push_back(std::move(group));
   }
 }

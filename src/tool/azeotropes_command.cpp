@@ -31,7 +31,7 @@ AzeotropesRequest request_of(const AzeotropesOptions& options) {
 void add_azeotropes(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<AzeotropesOptions>();
   Command& command = tool.add(
-      "azeotropes", "All azeotropes of two to five substances, and how residue curves run about them");
+      "azeotropes", "All azeotropes of two to five substances, each with its stability for residue curves");
   add_mixture(command, options->mixture, false);
   add_vapour(command, options->mixture.vapour);
   add_compare(command, options->mixture);
@@ -39,7 +39,7 @@ void add_azeotropes(Commands& tool, Presenter& presenter) {
                  "\"1 atm\", or several to see how azeotropes move: \"0.2 to 5 by 0.4 bar\"");
   command.flag("--all", options->all, "List the pure substances too");
   command.flag("--uncertainty", options->uncertainty,
-               "Standard uncertainties of T and mole fractions that follow from those of fitted parameters");
+               "Standard uncertainties of T and mole fractions, propagated from the fitted parameters");
   command.flag("--working", options->working, "Write out the first azeotrope, equation by equation");
   add_presentation(command, options->presentation, true);
   command.footer =

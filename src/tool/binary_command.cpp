@@ -52,13 +52,12 @@ void add_one(Commands& tool, Presenter& presenter, Diagram diagram, const std::s
   command.option("--points", options->points, "N", "Points along the composition (default 101)");
   command
       .option("--measured", options->measured, "FILE",
-              "Measured data laid over, with deviations; may be repeated")
+              "Measured data to draw and compare, with deviations; may be repeated")
       .repeated();
   command.flag("--overview", options->overview,
                "Draw the boiling diagram, x-y and activity coefficients in one figure");
   command.flag("--uncertainty", options->uncertainty,
-               "Draw and tabulate what the uncertainty of fitted parameters means: a band of two "
-               "standard uncertainties");
+               "Draw and tabulate bands of two standard uncertainties from the parameter covariance");
   command.flag("--working", options->working, "Write out the calculation of one point, equation by equation");
   add_presentation(command, options->presentation, true);
   command.footer = "Example:\n  " + example;

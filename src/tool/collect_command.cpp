@@ -45,18 +45,18 @@ void add_collect(Commands& tool, Presenter& presenter) {
       .needed();
   command.option("--out", words->out, "FOLDER", "The collection, which --parameters of every command takes")
       .needed();
-  command.option("--models", words->models, "LIST", "Fitted and ranked (default \"wilson, nrtl, uniquac\")");
-  command.option("--folds", words->folds, "NUMBER", "Parts of the cross validation (default 5)");
-  command.option("--limit", words->limit, "SECONDS",
-                 "The longest time for one group of substances (default 300)");
+  command.option("--models", words->models, "LIST",
+                 "Models to fit and rank (default \"wilson, nrtl, uniquac\")");
+  command.option("--folds", words->folds, "NUMBER", "Folds of the cross validation (default 5)");
+  command.option("--limit", words->limit, "SECONDS", "Time limit for one group of substances (default 300)");
   command.option("--threads", words->threads, "NUMBER", "How many cores are used (default: all)");
   command.option("--shard", words->shard, "PART",
-                 "Only this part of the groups, as 3/40: for several machines");
-  command.flag("--merge", words->merge, "Write the tables from what all parts have left");
+                 "Work on one shard of the groups, as 3/40, for several machines");
+  command.flag("--merge", words->merge, "Merge the results of all shards and write the tables");
   add_substance_files(command, words->substance_files);
   add_presentation(command, words->presentation, false);
   command.footer =
-      "Run again it works out only what has changed.\n"
+      "A second run works out only what has changed.\n"
       "Example ('jampot demo' writes the made-up data):\n  jampot collect jampot-demo --out mine.collection";
   answers(command, words->presentation, presenter, [words, &presenter](const Presentation& presentation) {
     const auto bank = bank_with(words->substance_files);

@@ -67,7 +67,7 @@ int run(const std::vector<std::string>& words) {
   commands.about = "Jam Pot: fit, predict and draw phase equilibria of polar solvent mixtures";
   commands.footer =
       "Example (made-up data; writes into the folder jampot-demo):\n  jampot demo\n\n"
-      "Every command explains itself: 'jampot COMMAND --help'. Quantities carry their unit (\"1.3 bar\",\n"
+      "Help on a command: 'jampot COMMAND --help'. Write quantities with their unit (\"1.3 bar\",\n"
       "\"20 to 80 by 5 degC\"). Exit status: 0 done, 1 cannot be done, 2 the request or a file is wrong.";
   ScreenPresenter screen;
   add_calculations(commands, screen);
@@ -76,7 +76,7 @@ int run(const std::vector<std::string>& words) {
   add_demo(commands, screen);
   std::string form = "text";
   Command& help = commands.add(
-      "help", "Show this text, write it for man or for the completion of bash, or list all notices");
+      "help", "Show this text, the manual page, the completion for bash, or the list of notices");
   help.option("FORM", form, "", "text (default), a command, man, bash or notices");
   try {
     demand_words(words);

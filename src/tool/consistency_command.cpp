@@ -21,7 +21,7 @@ void add_consistency(Commands& tool, Presenter& presenter) {
       tool.add("consistency", "Thermodynamic consistency of measured vapour-liquid equilibria");
   command
       .option("FILE", words->files, "FILE",
-              "Measured data with vapour analyses (docs/files.md); excess enthalpies beside them enter the "
+              "Measured data with vapour analyses (docs/files.md); files of excess enthalpies enter the "
               "tests of isobaric data")
       .needed();
   add_substance_files(command, words->substance_files);

@@ -44,13 +44,14 @@ Answer data(const DataOptions& options, const DisplayUnits& units) {
 
 void add_data(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<DataOptions>();
-  Command& command =
-      tool.add("data", "What files of measured data hold; the same as CSV or ThermoML (docs/files.md)");
+  Command& command = tool.add(
+      "data", "List what files of measured data hold; convert them to CSV or ThermoML (docs/files.md)");
   command
       .option("FILE", options->files, "FILE",
               "Measured data: .csv, or ThermoML (.xml, .xml#NUMBER for one set)")
       .needed();
-  command.option("--out", options->out, "FILE", "Write them anew: .csv (one set) or .xml (ThermoML)");
+  command.option("--out", options->out, "FILE",
+                 "Write the data to this file: .csv (one set) or .xml (ThermoML)");
   add_substance_files(command, options->substance_files);
   add_presentation(command, options->presentation, false);
   command.footer =

@@ -68,7 +68,7 @@ KnownConstants read_known(const DefineOptions& options) {
   plain("--uniquac-r", options.uniquac_r, "", 1, known.uniquac_r);
   plain("--uniquac-q", options.uniquac_q, "", 1, known.uniquac_q);
   if (!options.density.empty() && !options.specific_gravity.empty()) {
-    throw RequestError("--density and --specific-gravity say the same; give one of them");
+    throw RequestError("--density and --specific-gravity are two forms of one value; give one of them");
   }
   if (!options.density.empty()) known.density = parse_density(options.density);
   if (!options.specific_gravity.empty()) known.density = parse_specific_gravity(options.specific_gravity);
@@ -95,27 +95,29 @@ DefineStudy define(const DefineOptions& options) {
 
 void add_define(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<DefineOptions>();
-  Command& command = tool.add("define", "A substance of your own from its groups and what you know of it");
-  command.option("NAME", options->name, "", "Its name").needed();
+  Command& command =
+      tool.add("define", "Define a component from its groups and the properties that you know");
+  command.option("NAME", options->name, "", "Name of the component").needed();
   const auto add = [&](const char* name, std::string& target, const char* about, const char* type) {
     command.option(name, target, type, about);
   };
   add("--groups", options->groups, "Groups: \"CH3=2, CH2=3, OH=1\", \"ring =CH=6\"; those of Joback and Reid",
       "LIST");
   add("--smiles", options->smiles, "The molecule as a SMILES string, divided into those groups", "TEXT");
-  add("--molar-mass", options->molar_mass, "In g/mol", "NUMBER");
-  add("--boiling-point", options->boiling_point, "At 1 atm", "QUANTITY");
-  add("--critical-temperature", options->critical_temperature, "", "QUANTITY");
-  add("--critical-pressure", options->critical_pressure, "", "QUANTITY");
-  add("--acentric-factor", options->acentric_factor, "", "NUMBER");
-  add("--melting-point", options->melting_point, "", "QUANTITY");
-  add("--density", options->density, "Of the liquid: \"867 kg/m3 at 20 degC\"; 25 degC if none is given",
-      "QUANTITY");
+  add("--molar-mass", options->molar_mass, "Molar mass in g/mol", "NUMBER");
+  add("--boiling-point", options->boiling_point, "Normal boiling point (at 1 atm)", "QUANTITY");
+  add("--critical-temperature", options->critical_temperature, "Critical temperature", "QUANTITY");
+  add("--critical-pressure", options->critical_pressure, "Critical pressure", "QUANTITY");
+  add("--acentric-factor", options->acentric_factor, "Acentric factor", "NUMBER");
+  add("--melting-point", options->melting_point, "Melting point", "QUANTITY");
+  add("--density", options->density,
+      "Density of the liquid: \"867 kg/m3 at 20 degC\"; without a temperature at 25 degC", "QUANTITY");
   add("--specific-gravity", options->specific_gravity,
-      "With the temperatures of liquid and water: \"0.867 at 20/4 degC\"", "TEXT");
-  add("--enthalpy-of-vaporisation", options->heat_of_vaporisation, "At the boiling point, in kJ/mol",
-      "NUMBER");
-  add("--liquid-heat-capacity", options->liquid_heat_capacity, "At 25 degC, in J/(mol K)", "NUMBER");
+      "Specific gravity, with the temperatures of liquid and water: \"0.867 at 20/4 degC\"", "TEXT");
+  add("--enthalpy-of-vaporisation", options->heat_of_vaporisation,
+      "Enthalpy of vaporisation at the boiling point, in kJ/mol", "NUMBER");
+  add("--liquid-heat-capacity", options->liquid_heat_capacity,
+      "Heat capacity of the liquid at 25 degC, in J/(mol K)", "NUMBER");
   add("--vapour-pressure", options->equation,
       "The printed equation: \"log10(P/mmHg) = 8.07131 - 1730.63/(T/degC + 233.426), 1 to 100 degC\"",
       "TEXT");
@@ -127,19 +129,20 @@ void add_define(Commands& tool, Presenter& presenter) {
   add("--unifac-lle-groups", options->unifac_lle_groups, "Subgroups of the liquid-liquid table", "LIST");
   add("--unifac-dortmund-groups", options->unifac_dortmund_groups, "Subgroups of modified UNIFAC (Dortmund)",
       "LIST");
-  command.flag("--non-volatile", options->non_volatile, "It stays in the liquid at any temperature");
+  command.flag("--non-volatile", options->non_volatile,
+               "The component stays in the liquid at any temperature");
   add("--uniquac-r", options->uniquac_r, "Volume parameter, where no UNIFAC groups are given", "NUMBER");
   add("--uniquac-q", options->uniquac_q, "Surface parameter, where no UNIFAC groups are given", "NUMBER");
   add("--mosced", options->mosced,
       "MOSCED parameters: \"v=92, lambda=15.8, tau=1.9, q=1, alpha=8.4, beta=11\"", "LIST");
-  add("--against", options->against, "Tabulate (and with --figure draw) beside this substance of the bank",
-      "NAME");
+  add("--against", options->against,
+      "Compare with this substance of the databank, in tables and in the figure", "NAME");
   add("--out", options->out, "Write it to this file, which --substance of the other commands reads",
       "FILE.substance.toml");
   add_substance_files(command, options->substance_files);
   add_presentation(command, options->presentation, true);
   command.footer =
-      "Example (what the estimates are worth, on a substance that is known):\n"
+      "Example (compares the estimates with a known substance):\n"
       "  jampot define try --groups \"CH3=4, C=1, O=1\" --boiling-point \"55.2 degC\" --against MTBE";
   answers(command, options->presentation, presenter, [options](const Presentation& presentation) {
     const DefineStudy defined = define(*options);

@@ -177,7 +177,8 @@ class Demo {
 
 void add_demo(Commands& tool, Presenter&) {
   auto options = std::make_shared<DemoOptions>();
-  Command& command = tool.add("demo", "Run the made-up job: fits, diagrams, tables, all into one folder");
+  Command& command =
+      tool.add("demo", "Run the made-up example job; write its fits, diagrams and tables into one folder");
   command.option("--out", options->out, "FOLDER", "Folder to write to (default jampot-demo)");
   command.flag("--json", options->json, "One JSON object on standard output, and nothing else there");
   command.footer = "Example:\n  jampot demo --out jampot-demo";

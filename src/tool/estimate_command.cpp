@@ -110,24 +110,26 @@ void add_estimate(Commands& tool, Presenter& presenter) {
   command.expand = [options] { expand_names(options->names, options->substance_files); };
   add_substance_files(command, options->substance_files);
   command.option("--model,--liquid", options->model, "MODEL",
-                 "Whose parameters: wilson, nrtl (default), uniquac, margules or redlich-kister");
+                 "Model of the parameters: wilson, nrtl (default), uniquac, margules or redlich-kister");
   command.option("--from,--estimate-from", options->from, "MODEL",
                  "unifac (default), unifac-lle, unifac-dortmund or mosced");
   command.option("--doubtful-groups", options->doubtful_groups, "WHAT",
-                 "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use");
+                 "A UNIFAC interaction that contradicts known data: refuse (default) or use");
   command.option("--temperature", options->temperature, "RANGE",
                  "Range to fit over (default \"25 to 100 degC\")");
   command.option("--form", options->form, "LIST",
                  "Coefficients of the temperature dependence (default inverse_T)");
-  command.option("--alpha", options->alpha, "NUMBER", "Of NRTL (default 0.3)");
-  command.option("--limits", options->limits, "LIST",
-                 "Limiting activity coefficients to meet exactly: \"ethanol in water = 4.5, water in "
-                 "ethanol = 2.6\"");
+  command.option("--alpha", options->alpha, "NUMBER", "Parameter alpha of NRTL (default 0.3)");
+  command.option(
+      "--limits", options->limits, "LIST",
+      "Infinite-dilution activity coefficients to meet exactly: \"ethanol in water = 4.5, water in "
+      "ethanol = 2.6\"");
   command.option("--mosced-from", options->mosced_data, "FILE.csv",
                  "MOSCED parameters of one new substance from its limits: solute, solvent, T, gamma");
-  command.option("--molar-volume", options->molar_volume, "NUMBER", "Of that substance, in cm3/mol");
+  command.option("--molar-volume", options->molar_volume, "NUMBER",
+                 "Molar volume of that substance, in cm3/mol");
   command.option("--induction", options->q, "NUMBER",
-                 "Its parameter q: 1 (default), 0.9 for aromatic molecules");
+                 "MOSCED parameter q: 1 (default), 0.9 for aromatic molecules");
   command.option("--out", options->out, "FILE.pairs.toml", "Write the parameters to this file");
   add_presentation(command, options->presentation, false);
   command.footer =

@@ -34,17 +34,18 @@ ExtractRequest request_of(const ExtractWords& words) {
 void add_extract(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<ExtractWords>();
   Command& command = tool.add(
-      "extract", "Least solvent and stages of an extraction: name solute, carrier and solvent in this order");
+      "extract", "Extraction: least solvent and stages; name solute, carrier and solvent in this order");
   words->mixture.two_liquids = true;
   add_mixture(command, words->mixture, false);
   add_feed(command, words->feed);
-  command.option("--temperature", words->temperature, "QUANTITY", "Of all stages (default \"25 degC\")");
+  command.option("--temperature", words->temperature, "QUANTITY",
+                 "Temperature of all stages (default \"25 degC\")");
   command.option("--raffinate", words->raffinate, "NUMBER",
                  "Fraction of the solute in the last raffinate, by --basis (default 0.01)");
   command.option("--solvent", words->solvent, "NUMBER",
-                 "Amount for each amount of feed, by --basis (default 1.5 times the least)");
+                 "Amount of solvent per amount of feed, by --basis (default 1.5 times the least)");
   command.option("--solvent-factor", words->solvent_factor, "NUMBER",
-                 "Times the least solvent (default 1.5)");
+                 "Solvent as a multiple of the least (default 1.5)");
   add_presentation(command, words->presentation, true);
   command.footer =
       "Example:\n  jampot extract \"acetic acid\" water \"ethyl acetate\" --feed \"acetic acid=0.2, "

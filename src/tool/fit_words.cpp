@@ -46,7 +46,8 @@ std::vector<DataSet> FitWords::sets() const {
 }
 
 void add_fit_words(Command& command, FitWords& words) {
-  command.option("FILE", words.files, "FILE", "Measured data (docs/files.md); several are fitted together")
+  command
+      .option("FILE", words.files, "FILE", "Measured data (docs/files.md); several files are fitted together")
       .needed();
   add_substance_files(command, words.substance_files);
   command.option("--model,--liquid", words.model, "MODEL",
@@ -61,9 +62,9 @@ void add_fit_words(Command& command, FitWords& words) {
                  "(default inverse_T)");
   command
       .option("--hold", words.hold, "NAME=VALUE",
-              "Hold a term at a value (default alpha=0.3); may be repeated")
+              "Fix a term at a value (default alpha=0.3); may be repeated")
       .repeated();
-  command.option("--release", words.release, "NAME", "Fit a term that is held by default, as alpha is")
+  command.option("--release", words.release, "NAME", "Fit a term that is fixed by default, such as alpha")
       .repeated();
   command
       .option("--tie", words.tie, "TERM=TERM",
@@ -71,35 +72,35 @@ void add_fit_words(Command& command, FitWords& words) {
       .repeated();
   command
       .option("--exclude", words.exclude, "LINE:REASON",
-              "Leave a point out: its line in the file and the reason")
+              "Exclude a point: its line in the file and the reason")
       .repeated();
   command
       .option("--prior", words.priors, "NAME=VALUE+-UNCERTAINTY",
-              "What is known of a parameter beside the data, weighed like one more point")
+              "Prior knowledge of a parameter, weighted like one more point")
       .repeated();
-  command.option("--bound", words.bounds, "NAME=LOW..HIGH", "Seek a fitted parameter between two values only")
-      .repeated();
+  command.option("--bound", words.bounds, "NAME=LOW..HIGH", "Bounds of a fitted parameter").repeated();
   command
       .option("--known", words.known, "POINT",
-              "A special point to meet within its uncertainty: azeotrope x1=0.9+-0.01, T=78+-0.1 degC, "
+              "A known point that the fit must meet within its uncertainty: azeotrope x1=0.9+-0.01, "
+              "T=78+-0.1 degC, "
               "P=101.325 kPa; critical T=320+-1 K; plait x1=0.3+-0.02, x2=0.2, T=298.15 K")
       .repeated();
   command
       .option("--offset", words.offsets, "QUANTITY=UNCERTAINTY",
-              "Let every set of boiling points be off as a whole, so much or so: T=0.2 K, P=0.5 %")
+              "Fit a common offset of each set of boiling points, with its standard uncertainty: T=0.2 K, "
+              "P=0.5 %")
       .repeated();
   command.flag("--no-split", words.no_split,
-               "Of two substances: only parameters with which the liquid does not part");
-  command.option(
-      "--errors", words.errors, "stated|scatter|sets",
-      "What standard errors rest on: stated uncertainties (default), or where it is larger the scatter "
-      "of all points, or of each of several sets, which weighs the sets by it");
+               "Two substances: accept only parameters without a liquid-liquid split");
+  command.option("--errors", words.errors, "stated|scatter|sets",
+                 "Basis of the standard errors: stated uncertainties (default), the scatter of all points "
+                 "where it is larger, or the scatter of each set, which also weights the sets");
   command.option("--pure", words.pure, "bank|own|fit",
                  "Vapour pressures: bank (default), own (scaled to the pure points of the data) or fit "
                  "(factors that are "
                  "fitted too)");
   command.option("--pure-uncertainty", words.u_pure, "PERCENT",
-                 "How well the vapour pressures are known before they are fitted (default 0.5 %)");
+                 "Standard uncertainty of the vapour pressures before they are fitted (default 0.5 %)");
   command.flag("--robust", words.robust, "Huber loss beyond three standard uncertainties");
   command.flag("--profile", words.profile, "95 % intervals from profiles of the objective");
   command.option("--starts", words.starts, "N",

@@ -99,23 +99,22 @@ void add_flash(Commands& tool, Presenter& presenter) {
       "flash",
       "Flash of a feed at given temperature, pressure, vapour fraction or heat duty: phases and amounts");
   add_boiling_mixture(command, options->mixture, options->condition);
-  command.option(
-      "--vapour-fraction", options->vapour_fraction, "FRACTION",
-      "Share of the moles that is vapour, instead of --temperature or --pressure; a list or a range");
+  command.option("--vapour-fraction", options->vapour_fraction, "FRACTION",
+                 "Mole fraction that is vapour, instead of --temperature or --pressure; a list or a range");
   command.flag("--adiabatic", options->adiabatic,
-               "With the enthalpy of the feed, instead of --temperature: a feed let down to --pressure");
+               "Keep the enthalpy of the feed, instead of --temperature: expansion to --pressure");
   command.option("--duty", options->duty, "QUANTITY",
-                 "With the enthalpy of the feed and this heat: \"50 kW\", \"-200 kJ\"");
+                 "Heat supplied to the feed, with its enthalpy: \"50 kW\", \"-200 kJ\"");
   add_feed(command, options->feed);
   command.option("--feed-temperature", options->feed_temperature, "QUANTITY",
                  "State of the feed, for the duty");
   command.option("--feed-pressure", options->feed_pressure, "QUANTITY",
                  "State of the feed (default: the pressure of the flash)");
   command.option("--feed-vapour-fraction", options->feed_vapour_fraction, "FRACTION",
-                 "State of the feed: 0 is a boiling liquid, 1 a vapour at its dew point");
+                 "Vapour fraction of the feed: 0 a liquid at its bubble point, 1 a vapour at its dew point");
   command.option(
       "--reference-enthalpy", options->reference, "STATE",
-      "Where enthalpies are zero: ideal-gas (default), liquid, either with \"at 0 degC\", or elements");
+      "State of zero enthalpy: ideal-gas (default), liquid, either with \"at 0 degC\", or elements");
   command.flag("--together", options->together, "Step two ranges in pairs instead of all combinations");
   command.flag("--working", options->working, "Write out the equations of the first result with its numbers");
   add_presentation(command, options->presentation, true);

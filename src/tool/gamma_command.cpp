@@ -59,7 +59,8 @@ GammaRequest request_of(const GammaOptions& options) {
 
 void add_gamma(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<GammaOptions>();
-  Command& command = tool.add("gamma", "Activity coefficients: along a composition, at points, or limiting");
+  Command& command =
+      tool.add("gamma", "Activity coefficients: over composition, at points, or at infinite dilution");
   add_mixture(command, options->mixture, false);
   add_compare(command, options->mixture);
   command.option("--temperature", options->temperature, "QUANTITY", "\"60 degC\", a list or a range");
@@ -69,7 +70,7 @@ void add_gamma(Commands& tool, Presenter& presenter) {
       .repeated();
   command
       .option("--measured", options->measured, "FILE",
-              "Boiling points with their vapours, or with --limiting limits, laid over; may be repeated")
+              "P-T-x-y data to compare, or with --limiting infinite-dilution values; may be repeated")
       .repeated();
   command.option("--points", options->points, "N", "Points along the composition (default 51)");
   command.flag("--limiting", options->limiting,
@@ -78,7 +79,7 @@ void add_gamma(Commands& tool, Presenter& presenter) {
                "Write out the calculation of the first point, equation by equation");
   add_presentation(command, options->presentation, true);
   command.footer =
-      "Example (which of two is the solute is spelt out):\n"
+      "Example (the output names solute and carrier):\n"
       "  jampot gamma ethanol water --liquid unifac --compare mosced --limiting --temperature \"30 to 90 by "
       "10 degC\"";
   answers(command, options->presentation, presenter, [options](const Presentation& presentation) {

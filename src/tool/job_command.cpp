@@ -42,11 +42,10 @@ JobOutcome run_all(const JobOptions& options, const std::vector<FoundJob>& found
 
 void add_job(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<JobOptions>();
-  Command& command = tool.add("job", "A whole piece of work in one file: data, fits, diagrams, report");
+  Command& command = tool.add("job", "Run a job file: data, fits, diagrams, report");
   command
       .option("FILE", options->files, "FILE.job.toml",
-              "What is to be done (docs/files.md), in the folder of the file; several, or a folder of them: "
-              "a summary")
+              "Job files (docs/files.md), or a folder of them; several give a summary")
       .needed();
   command.flag("--check", options->check,
                "Validate it and list the steps and their files without running them");

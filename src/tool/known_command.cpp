@@ -16,10 +16,9 @@ struct KnownWords {
 
 void add_known(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<KnownWords>();
-  Command& command =
-      tool.add("known", "What handbooks have about these substances, and what each model says of it");
+  Command& command = tool.add("known", "Handbook facts about these substances, compared with each model");
   add_mixture(command, words->mixture, false);
-  command.flag("--rank", words->rank, "Rank the models by how they do on these facts");
+  command.flag("--rank", words->rank, "Rank the models by their agreement with these facts");
   add_presentation(command, words->presentation, false);
   command.footer = "Example:\n  jampot known ethanol water --rank";
   answers(command, words->presentation, presenter, [words](const Presentation& presentation) {

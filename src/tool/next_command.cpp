@@ -36,17 +36,18 @@ NextRequest request_of(const NextWords& words) {
 
 void add_next(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<NextWords>();
-  Command& command = tool.add("next", "What to measure next, so that something is known better");
+  Command& command = tool.add("next", "Plan the next measurements: those that reduce an uncertainty most");
   add_fit_words(command, words->fit);
   command.option(
       "--aim", words->aim, "AIM",
-      "What is to be known better: azeotrope (default), limits, split, parameters, \"T at x=0.3\", or "
+      "What to determine better: azeotrope (default), limits, split, parameters, \"T at x=0.3\", or "
       "models: which of two is right");
-  command.option("--rival", words->rival, "MODEL", "Of the aim models: the other model");
+  command.option("--rival", words->rival, "MODEL", "With the aim models: the other model");
   command.option("--pressure", words->condition.pressure, "LIST",
-                 "Where could be measured (default: as the data)");
+                 "Pressures of possible measurements (default: those of the data)");
   command.option("--temperature", words->condition.temperature, "LIST",
-                 "Where could be measured (default: as the data); of the aim split its temperature");
+                 "Temperatures of possible measurements (default: those of the data); with the aim split, "
+                 "its temperature");
   command.option("--batch", words->batch, "N", "Plan so many measurements, one after the other (default 1)");
   command.option("--points", words->points, "N", "Compositions tried (default 49)");
   add_presentation(command, words->presentation, true);

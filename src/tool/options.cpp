@@ -40,7 +40,8 @@ DisplayUnits units_of_question(const Command* command) {
 }  // namespace
 
 Presentation PresentationOptions::read() const {
-  Presentation presentation{json, csv, xlsx, table, report, figure, plot, expected, {}, {}};
+  if (json && json_lines) throw RequestError("give --json or --jsonl, not both");
+  Presentation presentation{json, json_lines, csv, xlsx, table, report, figure, plot, expected, {}, {}};
   presentation.units = units.empty() ? units_of_question(command) : parse_display_units(units);
   if (figure.empty() && (!plot.empty() || !window.empty()))
     throw RequestError("--plot and --window change a figure: give --figure FILE as well");
@@ -52,18 +53,20 @@ Presentation PresentationOptions::read() const {
 void add_presentation(Command& command, PresentationOptions& options, bool draws) {
   options.command = &command;
   command.flag("--json", options.json, "One JSON object on standard output, in SI, and nothing else there");
+  command.flag("--jsonl", options.json_lines,
+               "The same as JSON Lines: one object a line, one line for each point or state");
   command.option("--csv", options.csv, "FILE", "Write the tables to this file");
   command.option("--xlsx", options.xlsx, "FILE",
                  "Write the tables to this workbook, with a sheet of sources");
   command.option("--table", options.table, "FILE",
                  "Write the tables and their sources for a document: .md, .html, .tex, .csv or .xlsx");
   if (command.find("--report") == nullptr)
-    command.option("--report", options.report, "FILE", "Write everything on a page: .md or .html");
+    command.option("--report", options.report, "FILE",
+                   "Write a report with tables, figures and notices: .md or .html");
   command.option("--units", options.units, "LIST", "Units of the answer, as in \"bar, K\"");
-  command.option(
-      "--expect", options.expected, "FILE.csv",
-      "A reference table laid beside the results: columns named as in the tables, with units; several "
-      "tables parted by an empty line");
+  command.option("--expect", options.expected, "FILE.csv",
+                 "Compare the results with a reference table: columns named as in the tables, with units; an "
+                 "empty line separates tables");
   if (draws) {
     command.option("--figure", options.figure, "FILE",
                    "Draw into this file: .svg, .png, .pdf, or .html to point at and zoom");
@@ -94,29 +97,29 @@ void add_mixture(Command& command, MixtureOptions& options, bool binary) {
                   extent_of(UnifacTable::dortmund).text()));
   command
       .option("--parameters", options.parameter_files, "FILE.pairs.toml",
-              "Pair parameters, or a collection of them (a folder); may be repeated")
+              "Pair parameters: a file or a collection (folder); may be repeated")
       .repeated();
-  command.option(
-      "--missing-pairs", options.missing_pairs, "WHAT",
-      "A pair that nothing is known of: refuse (default), known (fitted to its handbook facts now, else "
-      "estimated), estimate from a prediction, or ideal");
+  command.option("--missing-pairs", options.missing_pairs, "WHAT",
+                 "A pair without parameters: refuse (default), known (fit it to handbook facts, else "
+                 "estimate it), estimate (from a prediction), or ideal");
   command.option("--doubtful-groups", options.doubtful_groups, "WHAT",
-                 "A UNIFAC table whose interaction contradicts what is known: refuse (default) or use");
-  command.option("--estimate-from,--from", options.estimate_from, "MODEL",
-                 "What estimates are fitted to: unifac (default), unifac-lle, unifac-dortmund, mosced");
+                 "A UNIFAC interaction that contradicts known data: refuse (default) or use");
+  command.option(
+      "--estimate-from,--from", options.estimate_from, "MODEL",
+      "Prediction that estimates are fitted to: unifac (default), unifac-lle, unifac-dortmund, mosced");
   command.option("--estimate-range", options.estimate_range, "RANGE",
-                 "Over which temperatures (default \"25 to 100 degC\")");
+                 "Temperatures of the estimates (default \"25 to 100 degC\")");
   command
       .option("--label", options.labels, "NAME=LABEL",
               "A short name for tables and figures: \"ethyl acetate=EA\"; may be repeated")
       .repeated();
-  command.option("--basis", options.basis, "BASIS", "Fractions of moles or mass, in and out: mole or mass");
+  command.option("--basis", options.basis, "BASIS", "Fractions in input and output: mole (default) or mass");
 }
 
 void add_substance_files(Command& command, std::vector<std::string>& files) {
   command
       .option("--substance", files, "FILE.substance.toml",
-              "A substance of your own, written by define; may be repeated")
+              "A user-defined component, written by define; may be repeated")
       .repeated();
 }
 
@@ -138,7 +141,7 @@ void add_vapour(Command& command, VapourWords& options) {
   command.option("--poynting", options.poynting, "SWITCH",
                  "Poynting factor: on or off (default: on unless the vapour is ideal)");
   command.flag("--translate", options.translated,
-               "Translate the volumes of a cubic equation so that liquid densities come out better");
+               "Translate the volumes of a cubic equation for better liquid densities");
 }
 
 void add_non_volatile(Command& command, std::vector<std::string>& names) {
@@ -189,10 +192,10 @@ Feed FeedOptions::read(const std::vector<Substance>& substances, const std::stri
 void add_feed(Command& command, FeedOptions& options) {
   command
       .option("--feed", options.texts, "TEXT",
-              "\"A=1000 kg/h, B=500 kg/h\", moles or mass by their unit; or fractions by --basis")
+              "\"A=1000 kg/h, B=500 kg/h\", in moles or mass; or fractions (--basis)")
       .repeated();
   command.option("--amount", options.amount, "QUANTITY",
-                 "Of a feed given in fractions, the whole: \"1500 kg/h\"");
+                 "Total feed, when --feed gives fractions: \"1500 kg/h\"");
 }
 
 void add_condition(Command& command, Condition& condition) {

@@ -14,7 +14,7 @@
 namespace jampot::tool {
 
 struct PresentationOptions {
-  bool json = false;
+  bool json = false, json_lines = false;
   std::string csv, xlsx, table, report, figure, units, window, plot, expected;
   const Command* command = nullptr;  ///< whose conditions are asked for in units of their own
   /// @throws RequestError for a unit or a figure's ending that is not known

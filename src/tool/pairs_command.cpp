@@ -127,20 +127,21 @@ Answer pairs(const PairsOptions& options, const Presentation& presentation) {
 void add_pairs(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<PairsOptions>();
   Command& command = tool.add(
-      "pairs", "Before anything is calculated: which pair parameters would be used, and what is missing");
+      "pairs", "Which pair parameters a calculation would use, their sources, and which are missing");
   add_mixture(command, options->mixture, false);
   command.option("--show-in", options->show_in, "UNIT",
                  "Unit of the values: K (default), J/mol, cal/mol, or 1 for the term itself");
   command.option("--temperature", options->temperature, "QUANTITY",
-                 "At which terms that depend on T are shown (default 25 degC)");
+                 "Temperature at which T-dependent terms are shown (default 25 degC)");
   command.option("--given", options->given, "LIST",
-                 "A set from print to convert: \"lambda_12=291.27 cal/mol, lambda_21=1448.01 cal/mol\"");
+                 "A published set to convert: \"lambda_12=291.27 cal/mol, lambda_21=1448.01 cal/mol\"");
   command.option("--molar-volumes", options->molar_volumes, "LIST",
-                 "Those stated with it, in cm3/mol: \"74.05, 18.07\"");
-  command.option("--export", options->export_in, "UNIT",
-                 "What is used as formulas of T, for another program or for print: in K, J/mol, cal/mol, "
-                 "or 1 for the "
-                 "term itself");
+                 "Molar volumes published with the set, in cm3/mol: \"74.05, 18.07\"");
+  command.option(
+      "--export", options->export_in, "UNIT",
+      "Write the parameters as formulas of T, for another program or a document: in K, J/mol, cal/mol, "
+      "or 1 for the "
+      "term itself");
   command.option("--out", options->out, "FILE.pairs.toml", "Write what is used (or given) to this file");
   add_presentation(command, options->presentation, false);
   command.footer = "Example:\n  jampot pairs acetone methanol water --show-in cal/mol";

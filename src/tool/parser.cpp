@@ -135,14 +135,22 @@ struct Parser::Tree {
     app.formatter(std::make_shared<HelpFormatter>());
     for (Command& command : all.list) {
       CLI::App& sub = *app.add_subcommand(command.name, command.about);
-      for (Option& option : command.options) options[&option] = added(sub, option);
       sub.footer(command.footer);
       commands[&sub] = &command;
     }
   }
 
+  /// Gives a command its options: only the one that is asked for needs them, and all of them take
+  /// milliseconds.
+  void fill(const std::string& name) {
+    for (const auto& [sub, command] : commands) {
+      if (command->name != name || sub->get_options().size() > 1) continue;
+      for (Option& option : command->options) options[&option] = added(*sub, option);
+    }
+  }
+
   CLI::App app;
-  std::map<const CLI::App*, Command*> commands;
+  std::map<CLI::App*, Command*> commands;
   std::map<Option*, const CLI::Option*> options;
 };
 
@@ -152,6 +160,7 @@ Parser::~Parser() = default;
 
 Parser::Parsed Parser::parse(const std::vector<std::string>& words) {
   CLI::App& app = tree_->app;
+  for (const std::string& word : words) tree_->fill(word);
   try {
     app.parse(std::vector<std::string>(words.rbegin(), words.rend()));  // as it wants them
   } catch (const CLI::Success& success) {                               // help and version
@@ -180,6 +189,7 @@ std::string Parser::help() const {
 }
 
 std::string Parser::help(const std::string& command) const {
+  tree_->fill(command);
   return tree_->app.get_subcommand(command)->help(tree_->app.get_name());
 }
 

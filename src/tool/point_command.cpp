@@ -78,11 +78,11 @@ void add_one(Commands& tool, Presenter& presenter, const std::string& name, bool
   if (bubble) {
     command
         .option("--measured", options->measured, "FILE",
-                "Measured data laid over, with deviations; without --composition at their own conditions")
+                "Measured data to compare with; without --composition at their own conditions")
         .repeated();
   }
   command.option("--slice", options->slice, "NAME=FRACTION",
-                 "Of three: hold one fraction and vary the others, \"water=0.1\"");
+                 "Of three substances: fix one fraction and vary the others, \"water=0.1\"");
   command.option("--points", options->points, "N", "Points of a slice (default 21)");
   command.flag("--working", options->working,
                "Write out the calculation of the first point, equation by equation");
@@ -99,11 +99,11 @@ void add_one(Commands& tool, Presenter& presenter, const std::string& name, bool
 
 void add_bubble_and_dew(Commands& tool, Presenter& presenter) {
   add_one(tool, presenter, "bubble", true,
-          "Where a liquid begins to boil: T at P or P at T, with the vapour it gives",
+          "Bubble point of a liquid: T at P or P at T, with the equilibrium vapour",
           "jampot bubble ethanol acetone toluene --liquid ideal --composition \"ethanol=0.3, acetone=0.3\" "
           "--pressure \"1, 2 bar\"");
   add_one(tool, presenter, "dew", false,
-          "Where a vapour begins to condense: T at P or P at T, with the liquid it gives",
+          "Dew point of a vapour: T at P or P at T, with the equilibrium liquid",
           "jampot dew ethanol acetone toluene --liquid ideal --composition \"ethanol=0.3, acetone=0.3\" "
           "--temperature \"70 degC\"");
 }

@@ -16,6 +16,8 @@ void ScreenPresenter::show(const Answer& answer, const Presentation& presentatio
   const std::vector<std::string> written = write_files(answer, presentation);
   if (presentation.json) {
     print_out(answer.json_text());
+  } else if (presentation.json_lines) {
+    print_out(answer.json_lines_text());
   } else {
     std::string text;
     for (const std::string& sentence : answer.in_words) text += sentence + "\n";

@@ -52,7 +52,7 @@ void add_regress(Commands& tool, Presenter& presenter) {
   Command& command = tool.add("regress", "Fit pair parameters to measured equilibria");
   add_fit_words(command, options->fit);
   command.option("--folds", options->folds, "N",
-                 "Of the cross validation when models are ranked (default 5)");
+                 "Folds of the cross validation when models are ranked (default 5)");
   command.option("--report", options->report, "FILE",
                  "Write a page on the fit, with its figures: .md or .html");
   command.option("--picture", options->picture, "KIND",

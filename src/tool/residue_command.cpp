@@ -68,7 +68,7 @@ void add_residue(Commands& tool, Presenter& presenter) {
       .repeated();
   add_feed(command, options->feed);
   command.option("--decanter", options->decanter, "QUANTITY",
-                 "Temperature at which liquids are parted (default: at boiling)");
+                 "Temperature of the decanter (default: the boiling temperature)");
   command.option("--isotherms", options->isotherms, "QUANTITY",
                  "Lines of these boiling temperatures: \"60 to 100 by 5 degC\"");
   command.option("--tie-lines", options->tie_lines, "N", "How many tie lines are drawn (default 12)");

@@ -41,13 +41,13 @@ RouteRequest request_of(const RouteWords& words) {
 void add_route(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<RouteWords>();
   Command& command = tool.add(
-      "route", "Which columns and decanters make pure products of three substances, by their residue curves");
+      "route", "Sequences of columns and decanters for pure products of three substances, by residue curves");
   add_mixture(command, words->mixture, false);
   add_vapour(command, words->mixture.vapour);
-  command.option("--pressure", words->pressure, "QUANTITY", "Of all columns, \"1 atm\"");
+  command.option("--pressure", words->pressure, "QUANTITY", "Pressure of all columns, \"1 atm\"");
   add_feed(command, words->feed);
   command.option("--decanter", words->decanter, "QUANTITY",
-                 "Temperature at which liquids are parted (default: at boiling)");
+                 "Temperature of the decanter (default: the boiling temperature)");
   command.option("--most-units", words->most_units, "N",
                  "Columns and decanters together, 1 to 6 (default 5)");
   command.option("--curves", words->curves, "N", "How many curves the map has (default 15)");

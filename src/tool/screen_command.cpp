@@ -64,27 +64,26 @@ ScreenRequest request_of(const ScreenWords& words) {
 void add_screen(Commands& tool, Presenter& presenter) {
   auto words = std::make_shared<ScreenWords>();
   Command& command =
-      tool.add("screen", "Which third substance helps to separate two: the whole bank ranked as solvents");
+      tool.add("screen", "Rank the component databank as solvents that help to separate two substances");
   add_mixture(command, words->mixture, true);
-  command.option(
-      "--role", words->role, "ROLE",
-      "extraction (default): take the first out of the second with a liquid; entrainer: change their "
-      "relative volatility; absorbent: take the first out of a gas");
+  command.option("--role", words->role, "ROLE",
+                 "extraction (default): extract the first from the second with a liquid; entrainer: change "
+                 "their relative volatility; absorbent: absorb the first from a gas");
   command.option("--temperature", words->temperature, "QUANTITY",
-                 "Of an extraction or absorption (default \"25 degC\")");
-  command.option("--pressure", words->pressure, "QUANTITY", "Of the columns (default \"1 atm\")");
+                 "Temperature of an extraction or absorption (default \"25 degC\")");
+  command.option("--pressure", words->pressure, "QUANTITY", "Pressure of the columns (default \"1 atm\")");
   command.option("--candidates", words->candidates, "LIST",
-                 "Only these, separated by commas (default: the bank)");
+                 "Only these candidates, separated by commas (default: the databank)");
   command.option("--boiling", words->boiling, "RANGE",
-                 "Only what boils in this range at 1 atm, \"60 to 120 degC\"");
+                 "Only substances with normal boiling points in this range: \"60 to 120 degC\"");
   command.option(
       "--families", words->families, "LIST",
       "Only these: alkanes, alkenes, aromatics, alcohols, glycols, phenols, ketones, aldehydes, esters, "
       "ethers, amines, nitriles, acids, chlorides ...");
   command.option("--weights", words->weights, "LIST",
-                 "Of the parts of the score, \"distribution=2, loss=1\"; those not named keep their own");
+                 "Weights of the terms of the score, \"distribution=2, loss=1\"; others keep their defaults");
   command.option("--show", words->shown, "NUMBER",
-                 "Candidates on the screen (default 15); --csv and --json have all");
+                 "Candidates to show (default 15); --csv and --json have all");
   add_presentation(command, words->presentation, true);
   command.footer = "Example:\n  jampot screen \"acetic acid\" water --role extraction --figure solvents.svg";
   answers(command, words->presentation, presenter, [words, &presenter](const Presentation& presentation) {

@@ -35,7 +35,8 @@ void add_solubility(Commands& tool, Presenter& presenter) {
   command.option("--temperature", options->temperature, "QUANTITY",
                  "\"25 degC\", a list or a range (default \"0 to 100 by 5 degC\")");
   command
-      .option("--measured", options->measured, "FILE", "Measured pairs of liquids laid over, with deviations")
+      .option("--measured", options->measured, "FILE",
+              "Measured mutual solubilities to draw and compare, with deviations")
       .repeated();
   command.flag("--logarithmic", options->logarithmic,
                "Draw each solubility by itself on a logarithmic axis: the dilute side magnified");

@@ -42,17 +42,18 @@ SplitRequest request_of(const SplitOptions& options) {
 void add_split(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<SplitOptions>();
   Command& command =
-      tool.add("split", "Part a feed into its liquids: amounts, compositions, densities, duty");
+      tool.add("split", "Liquid-liquid split of a feed: amounts, compositions, densities, duty");
   add_mixture(command, options->mixture, false);
   add_compare(command, options->mixture);
   add_feed(command, options->feed);
   command.option("--temperature", options->temperature, "QUANTITY",
-                 "Of the liquids: \"25 degC\", a list or a range");
+                 "Temperature of the liquids: \"25 degC\", a list or a range");
   command.option("--pressure", options->pressure, "QUANTITY",
-                 "To see whether a vapour would form (default \"1 atm\")");
-  command.option("--feed-temperature", options->feed_temperature, "QUANTITY", "Of the feed, for the duty");
+                 "Pressure at which vapour formation is checked (default \"1 atm\")");
+  command.option("--feed-temperature", options->feed_temperature, "QUANTITY",
+                 "Temperature of the feed, for the duty");
   command.option("--duty", options->duty, "QUANTITY",
-                 "Heat taken up, instead of --temperature: \"-40 kW\" cools");
+                 "Heat supplied to the feed, instead of --temperature: \"-40 kW\" cools");
   command.option("--rich-in", options->rich_in, "NAME",
                  "The liquid richest in this comes first (default: the lighter)");
   command.flag("--working", options->working, "Write out the activity coefficients of the first liquid");

@@ -56,17 +56,19 @@ void add_stages(Commands& tool, Presenter& presenter) {
   add_feed(command, words->feed);
   command.option("--top", words->top, "COMPOSITION", "Composition of the distillate, \"methanol=0.98\"");
   command.option("--bottom", words->bottom, "COMPOSITION", "Composition of the bottom product");
-  command.option("--pressure", words->pressure, "QUANTITY", "Of the column (default \"1 atm\")");
+  command.option("--pressure", words->pressure, "QUANTITY", "Pressure of the column (default \"1 atm\")");
   command.option("--feed-temperature", words->feed_temperature, "QUANTITY",
-                 "Of a liquid feed; its state then follows");
+                 "Temperature of a liquid feed, from which its thermal state follows");
   command.option(
       "--feed-liquid", words->feed_liquid, "NUMBER",
-      "Share of liquid in the feed: 1 boiling liquid (default), 0 saturated vapour, above 1 subcooled");
+      "Liquid fraction of the feed, q: 1 boiling liquid (default), 0 saturated vapour, above 1 subcooled");
   command.option("--reflux", words->reflux, "NUMBER", "Reflux over distillate (default 1.3 times the least)");
-  command.option("--reflux-factor", words->reflux_factor, "NUMBER", "Times the least reflux (default 1.3)");
+  command.option("--reflux-factor", words->reflux_factor, "NUMBER",
+                 "Reflux as a multiple of the least (default 1.3)");
   command.option("--efficiency", words->efficiency, "NUMBER",
-                 "Of the vapour on every stage, after Murphree (default 1)");
-  command.flag("--simple", words->simple, "Also boil the feed away from a still without a column");
+                 "Murphree vapour efficiency of every stage (default 1)");
+  command.flag("--simple", words->simple,
+               "Also calculate the simple distillation of the feed (a still without a column)");
   add_presentation(command, words->presentation, true);
   command.footer =
       "Example:\n  jampot stages methanol water --feed \"methanol=0.4, water=0.6\" --top methanol=0.98 "

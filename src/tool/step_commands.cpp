@@ -37,7 +37,7 @@ StepCommand description_of(const Command& command) {
   for (const Option& option : command.options) {
     if (option.is_argument())
       step.argument = key_of_argument(option.name);
-    else if (option.name != "--json")
+    else if (option.name != "--json" && option.name != "--jsonl")
       step.options[option.plain_name()] = {option.is_flag(), option.is_repeated};
     for (const std::string& alias : option.aliases)
       step.options[alias.substr(2)] = {option.is_flag(), option.is_repeated};

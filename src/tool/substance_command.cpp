@@ -58,7 +58,7 @@ SaturationRequest curve_of(const SubstanceOptions& options) {
 
 void add_find(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<FindOptions>();
-  Command& command = tool.add("find", "Search the bank by name, alias, formula or CAS number");
+  Command& command = tool.add("find", "Search the component databank by name, alias, formula or CAS number");
   command.option("TEXT", options->text, "", "Full or partial name, alias, formula or CAS number").needed();
   add_substance_files(command, options->substance_files);
   add_presentation(command, options->presentation, false);
@@ -80,7 +80,7 @@ void add_substance(Commands& tool, Presenter& presenter) {
                  "Properties at this pressure; saturated unless a "
                  "temperature is given too");
   command.option("--reference-enthalpy", options->reference, "STATE",
-                 "Where h and s are zero: ideal-gas (1 atm; default), liquid (saturated), either with a "
+                 "State of zero h and s: ideal-gas (1 atm; default), liquid (saturated), either with a "
                  "temperature (\"liquid at 0 degC\"; else 25 degC), or elements");
   command.flag("--together", options->together,
                "Step the ranges of temperature and pressure in pairs instead of combining all");
@@ -94,13 +94,13 @@ void add_substance(Commands& tool, Presenter& presenter) {
 
 void add_saturation(Commands& tool, Presenter& presenter) {
   auto options = std::make_shared<SubstanceOptions>();
-  Command& command = tool.add("saturation", "Boiling curve of one substance: P at T or T at P");
+  Command& command = tool.add("saturation", "Saturation curve of one substance: P at T or T at P");
   command.option("NAME", options->name, "", "Name, alias, formula or CAS number").needed();
   add_condition(command, options->condition);
   command.option("--compare", options->compare, "LIST",
-                 "Beside the correlation by equations of state: \"srk, pr, pc-saft\"");
+                 "Compare the correlation with equations of state: \"srk, pr, pc-saft\"");
   command.option("--axes", options->axes, "KIND",
-                 "Of the figure: log (log P against 1/T; default) or linear (P against T)");
+                 "Axes of the figure: log (log P against 1/T; default) or linear (P against T)");
   add_substance_files(command, options->substance_files);
   add_presentation(command, options->presentation, true);
   command.footer =

@@ -41,12 +41,12 @@ void add_swing(Commands& tool, Presenter& presenter) {
   add_mixture(command, words->mixture, true);
   add_vapour(command, words->mixture.vapour);
   add_feed(command, words->feed);
-  command.option("--pressure", words->pressure, "LIST", "Of both columns, \"1, 10 bar\"");
+  command.option("--pressure", words->pressure, "LIST", "Pressures of the two columns, \"1, 10 bar\"");
   command.option("--purity", words->purity, "NUMBER", "Mole fraction of each product (default 0.99)");
   command.option("--distance", words->distance, "NUMBER",
-                 "How near the azeotropes the columns come, in mole fraction (default 0.01)");
+                 "Distance of the products from azeotropes, in mole fraction (default 0.01)");
   command.option("--reflux-factor", words->reflux_factor, "NUMBER",
-                 "Times the least reflux of each column (default 1.3)");
+                 "Reflux of each column as a multiple of its least (default 1.3)");
   add_presentation(command, words->presentation, true);
   command.footer =
       "Example:\n  jampot swing tetrahydrofuran water --feed \"tetrahydrofuran=0.5, water=0.5\" --pressure "

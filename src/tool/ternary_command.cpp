@@ -51,16 +51,17 @@ void add_ternary(Commands& tool, Presenter& presenter) {
   command.option("--temperature", options->temperature, "QUANTITY", "\"25 degC\"");
   command.option("--tie-lines", options->count, "N", "How many tie lines are shown (default 25)");
   command.option("--solute", options->solute, "NAME",
-                 "What is extracted (default: the one in which neither liquid is rich)");
+                 "Solute (default: the substance in which neither liquid is rich)");
   command.option("--solvent", options->solvent, "NAME",
                  "Extraction solvent (default: of the other two the one named later)");
-  command.option("--measured", options->measured, "FILE", "Measured tie lines laid over, with deviations")
+  command
+      .option("--measured", options->measured, "FILE",
+              "Measured tie lines to draw and compare, with deviations")
       .repeated();
   add_triangle(command, options->triangle, ternary_layers());
-  command.flag("--overview", options->overview, "Draw distribution and selectivity beside the triangle");
+  command.flag("--overview", options->overview, "Draw distribution and selectivity next to the triangle");
   command.flag("--uncertainty", options->uncertainty,
-               "Draw and tabulate what the uncertainty of fitted parameters means: a band of two standard "
-               "uncertainties");
+               "Draw and tabulate bands of two standard uncertainties from the parameter covariance");
   command.flag("--working", options->working, "Write out the activity coefficients of one liquid");
   add_presentation(command, options->presentation, true);
   command.footer =

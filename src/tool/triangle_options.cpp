@@ -77,17 +77,16 @@ void add_triangle(Command& command, TriangleOptions& options, const std::vector<
       .repeated();
   command.option("--corners", options.corners, "NAMES", "Components at the corners: \"top, left, right\"");
   command.flag("--right-angled", options.right_angled, "Draw the triangle right-angled");
-  command
-      .option("--mark", options.marks, "TEXT: COMPOSITION", "Point out a composition: \"feed: A=0.3, B=0.4\"")
+  command.option("--mark", options.marks, "TEXT: COMPOSITION", "Label a composition: \"feed: A=0.3, B=0.4\"")
       .repeated();
-  command.option("--mark-file", options.mark_file, "FILE.csv", "The same from a table: text, x1, x2");
+  command.option("--mark-file", options.mark_file, "FILE.csv", "Labels from a table: text, x1, x2");
   command
       .option("--balance-line", options.balance_lines, "MARK, MARK",
               "A straight line between two marks: \"feed, bottoms\"; may be repeated")
       .repeated();
-  command.flag("--guide-lines", options.guide_lines, "Lines from the marks to the three sides");
-  command.option("--show", options.show, "LIST", "Only these layers: " + joined(layers, ", "));
-  command.option("--hide", options.hide, "LIST", "Not these layers");
+  command.flag("--guide-lines", options.guide_lines, "Lines from the marks to the three binary edges");
+  command.option("--show", options.show, "LIST", "Layers to draw: " + joined(layers, ", "));
+  command.option("--hide", options.hide, "LIST", "Layers to leave out");
 }
 
 }  // namespace jampot::tool

@@ -2,6 +2,8 @@
 
 #include <gtest/gtest.h>
 
+#include <tuple>
+
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
@@ -20,6 +22,29 @@ TEST(Quantity, ReadsWhatEngineersWrite) {
   EXPECT_DOUBLE_EQ(parse_quantity("-20 °C", Dimension::temperature), 253.15);
   EXPECT_DOUBLE_EQ(parse_quantity("30%", Dimension::fraction), 0.3);
   EXPECT_DOUBLE_EQ(parse_quantity("30 mol%", Dimension::fraction), 0.3);
+}
+
+// The units that are converted without the unit library, against longer names that it alone knows.
+TEST(Quantity, EverydayUnitsConvertAsTheUnitLibraryDoes) {
+  using enum Dimension;
+  const std::tuple<const char*, const char*, Dimension> pairs[]{{"K", "kelvin", temperature},
+                                                                {"degC", "celsius", temperature},
+                                                                {"Pa", "pascal", pressure},
+                                                                {"kPa", "kilopascal", pressure},
+                                                                {"bar", "bars", pressure},
+                                                                {"atm", "standard_atmosphere", pressure},
+                                                                {"J/mol", "joule/mole", molar_energy},
+                                                                {"kJ/mol", "kilojoule/mole", molar_energy},
+                                                                {"kg/m3", "kilogram m-3", density},
+                                                                {"mol", "mole", amount},
+                                                                {"kmol", "kilomole", amount},
+                                                                {"kg", "kilogram", mass}};
+  for (const auto& [everyday, of_the_library, dimension] : pairs) {
+    for (const double value : {0.0, 1.0, 37.125, 1e-6}) {
+      EXPECT_EQ(to_si(value, everyday, dimension), to_si(value, of_the_library, dimension)) << everyday;
+      EXPECT_EQ(from_si(value, everyday, dimension), from_si(value, of_the_library, dimension)) << everyday;
+    }
+  }
 }
 
 TEST(Quantity, UncertaintyInCelsiusIsADifference) {

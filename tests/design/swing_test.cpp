@@ -75,7 +75,7 @@ TEST(Swing, TetrahydrofuranAndWater) {
   EXPECT_NEAR(found.columns[0].flows.x_product, 0.01, 1e-12);
   EXPECT_LT(found.balance.recycle, 1);
   EXPECT_GT(found.heat_gap_K, 20);
-  EXPECT_NE(found.verdict.find("two pressures part this mixture"), std::string::npos);
+  EXPECT_NE(found.verdict.find("two pressures separate this mixture"), std::string::npos);
   for (const SwingColumnFound& column : found.columns) {
     EXPECT_GT(column.stages.count, 2);
     ASSERT_TRUE(column.reboiler_J_mol);

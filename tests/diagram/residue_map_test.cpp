@@ -185,6 +185,34 @@ TEST(BoilingRegions, ThreeLiquids) {
   }
 }
 
+// The polynomials that residue curves read their boiling points off, against exact ones: inside, on the sides
+// and near the corners, of mixtures that are nearly ideal, far from it, and of two liquids.
+TEST(BoilingLiquid, OnTheSurfaceItIsWithinWhatIsPromised) {
+  const std::vector<std::vector<std::string>> mixtures{{"benzene", "toluene", "ethylbenzene"},
+                                                       {"acetone", "chloroform", "methanol"},
+                                                       {"ethanol", "benzene", "water"},
+                                                       {"1-butanol", "n-hexane", "water"}};
+  std::mt19937_64 generator(29);
+  for (const auto& names : mixtures) {
+    Mixture mixture = by_groups(names);
+    const BoilingRegions regions = boiling_regions(mixture, standard_atmosphere);
+    BoilingLiquid exact(mixture, standard_atmosphere, regions);
+    Mixture copy = mixture;
+    BoilingLiquid quick(copy, standard_atmosphere, regions);
+    for (int k = 0; k < 600; ++k) {
+      const auto z = test::random_composition(generator, 3);
+      Composition x{z[0], z[1], z[2]};
+      if (k % 5 == 0) x = {z[0] + z[1], 0, z[2]};
+      if (k % 7 == 0) x = {1 - 0.001 * z[0], 0.0005 * z[0], 0.0005 * z[0]};
+      exact.at(x);
+      quick.at_on_surface(x);
+      EXPECT_EQ(quick.liquids(), exact.liquids());
+      EXPECT_LT(distance(quick.y(), exact.y()), 1e-6) << names[0] << ' ' << x[0] << ' ' << x[1];
+      EXPECT_NEAR(quick.T_K(), exact.T_K(), 1e-4) << names[0] << ' ' << x[0] << ' ' << x[1];
+    }
+  }
+}
+
 // The splines through the tie lines against the exact ones, anywhere in the region.
 TEST(BoilingRegions, BetweenTheTieLines) {
   Mixture mixture = by_groups({"ethanol", "benzene", "water"});

@@ -1,6 +1,10 @@
 #include "jampot/files/thermoml.hpp"
 
 #include <gtest/gtest.h>
+#include <sys/resource.h>
+
+#include <fstream>
+#include <numeric>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/files/measured.hpp"
@@ -90,8 +94,9 @@ TEST_F(Sample, WhatIsPassedOverIsSaid) {
     said += notice.text + "\n";
   }
   for (const char* text :
-       {"data set 1: one substance alone", "data set 4: 'Mass density, kg/m3' is no equilibrium",
-        "data set 7: one of two liquids, without the other", "data set 12: samphire oil is not in the bank"})
+       {"data set 1: one substance alone", "data set 4: 'Mass density, kg/m3' is not a phase equilibrium",
+        "data set 7: one of two liquids, without the other",
+        "data set 12: samphire oil is not in the databank"})
     EXPECT_NE(said.find(text), std::string::npos) << text << "\n" << said;
 }
 
@@ -180,7 +185,7 @@ INSTANTIATE_TEST_SUITE_P(
     Faults, BadThermoML,
     ::testing::Values(
         Fault{"Broken", "</Citation>", "", {"d.xml", "no well-formed XML"}},
-        Fault{"OtherRoot", "<DataReport", "<Report", {"well-formed"}},
+        Fault{"OtherRoot", "<DataReport", "<Report", {"line 3", "'DataReport'", "'Report'"}},
         Fault{"NotANumber", "<nPropValue>51.5<", "<nPropValue>51,5<", {"line 22", "'51,5' is not a number"}},
         Fault{"Fraction", "<nVarValue>0.1<", "<nVarValue>10<", {"line 22", "0..1", "10"}},
         Fault{"NegativePressure",
@@ -205,6 +210,135 @@ TEST(BadThermoMLFile, NothingThatCanBeUsed) {
   } catch (const RequestError& error) {
     EXPECT_NE(std::string(error.what()).find("no phase equilibrium"), std::string::npos);
   }
+}
+
+struct Trait {
+  std::string file;  ///< in tests/files/thermoml, without ending
+  DataKind kind;
+  std::size_t points;
+  std::string first;         ///< substance
+  double T_K, P_Pa, x1, y1;  ///< of the first point; 0 where it has none
+  std::string notice{};      ///< a code that the reader must give
+  std::size_t sets = 1;
+};
+
+class Traits : public ::testing::TestWithParam<Trait> {};
+
+// Files written after the published description, each with a trait that files of archives have.
+TEST_P(Traits, AreRead) {
+  const Trait& wanted = GetParam();
+  const ThermoML file = read_thermoml(JAMPOT_SOURCE_DIR "/tests/files/thermoml/" + wanted.file + ".xml");
+  ASSERT_EQ(file.sets.size(), wanted.sets);
+  const DataSet& set = file.sets.front();
+  EXPECT_EQ(set.kind, wanted.kind);
+  EXPECT_EQ(set.substances[0].name, wanted.first);
+  EXPECT_EQ(set.source, "Brine, A., Made-up equilibria, 1900");
+  ASSERT_EQ(set.points.size(), wanted.points);
+  const DataPoint& point = set.points.front();
+  EXPECT_NEAR(point.T_K, wanted.T_K, 1e-9);
+  EXPECT_NEAR(point.P_Pa, wanted.P_Pa, 1e-6);
+  EXPECT_NEAR(point.x[0], wanted.x1, 2e-4);
+  if (wanted.y1 > 0) {
+    EXPECT_NEAR(point.y[0], wanted.y1, 1e-3);
+  }
+  for (const DataPoint& each : set.points) {
+    for (const auto* phase : {&each.x, &each.y}) {
+      if (phase->empty()) continue;
+      EXPECT_NEAR(std::accumulate(phase->begin(), phase->end(), 0.0), 1, 1e-12);
+    }
+  }
+  Notices all = file.notices;
+  all.add(set.notices);
+  EXPECT_TRUE(wanted.notice.empty() || all.has(wanted.notice));
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    All, Traits,
+    ::testing::Values(
+        Trait{"prefixed-namespace", DataKind::pxy, 2, "ethanol", 343.15, 51500, 0.1, 0.44},
+        Trait{"no-namespace", DataKind::pxy, 2, "ethanol", 343.15, 51500, 0.1, 0.44},
+        Trait{"names-only", DataKind::pxy, 2, "ethanol", 343.15, 51500, 0.1, 0.44},
+        Trait{"registry-only", DataKind::pxy, 2, "ethanol", 343.15, 51500, 0.1, 0.44},
+        Trait{"phase-missing", DataKind::px, 2, "ethanol", 343.15, 51500, 0.1, 0},
+        Trait{"phases-otherwise", DataKind::pxy, 2, "ethanol", 343.15, 51500, 0.1, 0.44},
+        Trait{"temperature-varies", DataKind::px, 2, "ethanol", 343.15, 51500, 0.1, 0},
+        Trait{"all-variables", DataKind::txy, 2, "ethanol", 355, 101300, 0.3, 0.57},
+        Trait{"both-phases-properties", DataKind::txy, 2, "ethanol", 355, 101300, 0.3, 0.57},
+        Trait{"mass-and-mole", DataKind::txy, 2, "ethanol", 355, 101300, 0.3, 0.5697},
+        Trait{"asymmetric", DataKind::px, 2, "ethanol", 343.15, 51500, 0.1, 0},
+        Trait{"coverage-factor", DataKind::px, 2, "ethanol", 343.15, 51500, 0.1, 0},
+        Trait{"two-assessments", DataKind::px, 2, "ethanol", 343.15, 51500, 0.1, 0},
+        Trait{"constraint-uncertainty", DataKind::px, 2, "ethanol", 343.15, 51500, 0.1, 0,
+              "uncertainty-assumed"},
+        Trait{"ternary", DataKind::txy, 1, "ethanol", 337, 101300, 0.2, 0.13},
+        Trait{"molality", DataKind::px, 2, "1-butanol", 323.15, 13000, 0.00893, 0},
+        Trait{"mole-ratio", DataKind::px, 2, "1-butanol", 323.15, 13000, 0.01, 0},
+        Trait{"split-in-air", DataKind::lle, 2, "1-butanol", 298.15, 0, 0.0188, 0.488},
+        Trait{"tie-lines", DataKind::lle, 2, "ethanol", 298.15, 0, 0.03, 0.06},
+        Trait{"decorated", DataKind::pxy, 2, "ethanol", 343.15, 51500, 0.1, 0.44},
+        Trait{"rows-with-gaps", DataKind::pxy, 2, "ethanol", 343.15, 51500, 0.1, 0.44, "rows-passed-over"},
+        Trait{"among-others", DataKind::pxy, 2, "ethanol", 343.15, 51500, 0.1, 0.44, "data-passed-over"},
+        Trait{"limiting", DataKind::gamma_inf, 2, "ethanol", 313.15, 0, 0, 0},
+        Trait{"enthalpy", DataKind::excess_enthalpy, 2, "ethanol", 298.15, 0, 0.3, 0}),
+    [](const auto& trait) {
+      std::string name = trait.param.file;
+      std::erase(name, '-');
+      return name;
+    });
+
+// The forms of uncertainty in them, as standard uncertainties.
+TEST(TraitsOfUncertainty, AreReadAsStandardOnes) {
+  const auto point = [](const std::string& file) {
+    return read_thermoml(JAMPOT_SOURCE_DIR "/tests/files/thermoml/" + file + ".xml").sets[0].points[0];
+  };
+  EXPECT_NEAR(point("asymmetric").u_P_Pa, 300, 1e-9);
+  EXPECT_NEAR(point("coverage-factor").u_P_Pa, 200, 1e-9);
+  EXPECT_NEAR(point("two-assessments").u_P_Pa, 250, 1e-9);
+  EXPECT_NEAR(point("constraint-uncertainty").u_T_K, 0.02, 1e-6);
+}
+
+TEST(TraitsOfUncertainty, WhatIsPassedOverAmongOthersIsSaid) {
+  const ThermoML file = read_thermoml(JAMPOT_SOURCE_DIR "/tests/files/thermoml/among-others.xml");
+  std::string said;
+  for (const Notice& notice : file.notices) said += notice.text + "\n";
+  for (const char* text : {"data set 1: ", "Solid-liquid", "data set 2: ", "Mass density",
+                           "data set 3: ", "data set 4: it depends on 'Solvent: Mole fraction'"})
+    EXPECT_NE(said.find(text), std::string::npos) << text << "\n" << said;
+}
+
+// A file of an archive in pieces: only one data set is held, wherever the pieces are cut.
+TEST(ThermoMLStream, AnyCutGivesTheSame) {
+  const std::string text = read_file(sample_file);
+  const ThermoML whole = parse_thermoml(text, sample_file);
+  const ThermoML streamed = read_thermoml(sample_file);
+  ASSERT_EQ(streamed.sets.size(), whole.sets.size());
+  EXPECT_EQ(thermoml_text(streamed.sets), thermoml_text(whole.sets));
+}
+
+// 50 MB, most of it data sets that are passed over, in less memory than the file has.
+TEST(SlowThermoMLStream, FiftyMegabytesAreReadInAStream) {
+  const std::string sample = read_file(sample_file);
+  const std::size_t first = sample.find("<PureOrMixtureData>"), end = sample.find("</DataReport>");
+  const auto path = std::filesystem::temp_directory_path() / "jampot-fifty-megabytes.xml";
+  {
+    std::ofstream file(path);
+    file << sample.substr(0, end);
+    const std::string more =
+        sample.substr(first, sample.find("</PureOrMixtureData>", first) + 20 - first) + "\n";
+    for (std::size_t bytes = end; bytes < (std::size_t{50} << 20); bytes += more.size()) file << more;
+    file << "</DataReport>\n";
+  }
+  const auto memory_kB = [] {
+    rusage usage{};
+    getrusage(RUSAGE_SELF, &usage);
+    return usage.ru_maxrss;
+  };
+  const long before = memory_kB();
+  const ThermoML file = read_thermoml(path);
+  const long after = memory_kB();
+  std::filesystem::remove(path);
+  EXPECT_EQ(file.sets.size(), 7u);
+  EXPECT_LT(after - before, 30 * 1024);
 }
 
 }  // namespace

@@ -43,7 +43,7 @@ TEST(Consistency, ABiasedVapourAnalysisFails) {
   const Consistency result = check_consistency(data);
   EXPECT_EQ(test_of(result, "point").verdict, Verdict::failed);
   EXPECT_EQ(test_of(result, "direct").verdict, Verdict::failed);
-  EXPECT_NE(test_of(result, "point").meaning.find("one side"), std::string::npos);
+  EXPECT_NE(test_of(result, "point").meaning.find("one sign"), std::string::npos);
 }
 
 TEST(Consistency, TheAreaTestDoesNotSeeAWrongPressure) {

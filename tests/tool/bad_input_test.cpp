@@ -199,7 +199,7 @@ INSTANTIATE_TEST_SUITE_P(
                 "regress data.csv --hold alpha=0.3 --release alpha",
                 2,
                 {"held and fitted at once"}},
-        Request{"Nothing2Find", "find unobtainium", 1, {"nothing in the bank"}},
+        Request{"Nothing2Find", "find unobtainium", 1, {"nothing in the databank"}},
         Request{"HugePressure",
                 "bubble MTBE methanol --liquid ideal --pressure '1e9 bar' --composition MTBE=0.5",
                 1,

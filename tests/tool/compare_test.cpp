@@ -112,7 +112,7 @@ TEST(Comparison, OfResidueMapsIsDrawnAndSaid) {
   const test::Ran ran = demo_place().run(request);
   ASSERT_EQ(ran.status, 0) << ran.err;
   for (const char* said : {"unifac: 7 singular points", "nrtl: 7 singular points", "nrtl: two liquids boil",
-                           "curves, tie lines and what is said of feeds are those of unifac"})
+                           "curves, tie lines and the statements on feeds are those of unifac"})
     EXPECT_NE(ran.out.find(said), std::string::npos) << said;
   const std::string svg = demo_place().read("maps.svg");
   for (const char* drawn : {"nrtl, azeotropes", "distillation boundary", "two boiling liquids"})

@@ -13,7 +13,7 @@ TEST(Data, ListsWhatAFileHolds) {
   for (const char* text :
        {"#2", "pxy", "#5+6", "lle", "gamma-inf", "excess-enthalpy", "ethanol, water, 1-butanol"})
     EXPECT_NE(ran.out.find(text), std::string::npos) << text << "\n" << ran.out;
-  EXPECT_NE(ran.err.find("samphire oil is not in the bank"), std::string::npos) << ran.err;
+  EXPECT_NE(ran.err.find("samphire oil is not in the databank"), std::string::npos) << ran.err;
   const auto json = json_answer(workplace, "data " + sample + "#8");
   EXPECT_EQ(json["substances"].size(), 3u);
   EXPECT_NEAR(json["data_sets"][0]["points"][0]["x_alpha"][2].get<double>(), 0.025, 1e-12);

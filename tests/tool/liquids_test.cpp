@@ -147,7 +147,7 @@ TEST_F(Liquids, BadRequestsSayWhatWasExpected) {
                   {three + "--mark 'water=0.3'", "text: composition"},
                   {three + "--solute water --solvent water", "two substances"},
                   {three + "--tie-lines 0", "from 1 to"},
-                  {feed + "'ethyl acetate=10 kg/h'", "says nothing of water"},
+                  {feed + "'ethyl acetate=10 kg/h'", "does not mention water"},
                   {feed + "'ethyl acetate=10 kg/h, water=1 kg'", "mixes amounts and flows"},
                   {feed + "'ethyl acetate=10 kg/h, water=5 bar'", "mass flow"},
                   {"split 'ethyl acetate' water --feed 'water=1 kg, ethyl acetate=1 kg'", "--temperature"},

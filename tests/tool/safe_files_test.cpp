@@ -53,7 +53,7 @@ TEST(SafeFiles, NoInputIsOverwrittenAndNoTwoOutputsAreOne) {
       "0.3\n");
   const std::string before = workplace.read("data.csv"), pairs = workplace.read("p.pairs.toml");
   expect_refused(workplace,
-                 {{"data data.csv --csv data.csv", "'data.csv' is read by this request"},
+                 {{"data data.csv --csv data.csv", "'data.csv' is an input of this request"},
                   {"data data.csv --csv ./data.csv", "would be overwritten"},
                   {"data data.csv --out twin.csv", "would be overwritten"},
                   {"regress data.csv --csv link.csv", "would be overwritten"},
@@ -141,7 +141,7 @@ TEST(SafeFiles, PermissionsAreKeptAndRespected) {
   fs::permissions(workplace / "fixed.csv", fs::perms::owner_read);
   const Ran ran = workplace.run("find etyl --csv fixed.csv");
   EXPECT_EQ(ran.status, 1);
-  EXPECT_NE(ran.err.find("may not be written"), std::string::npos) << ran.err;
+  EXPECT_NE(ran.err.find("write-protected"), std::string::npos) << ran.err;
   EXPECT_EQ(workplace.read("fixed.csv"), "old");
   // Of two names of one file the one given gets the new text.
   workplace.write("one.csv", "old");

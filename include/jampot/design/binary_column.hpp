@@ -49,7 +49,7 @@ struct ColumnTask {
   double feed = 0.5,       ///< mole fraction of the feed
       top = 0.95,          ///< of the distillate
       bottom = 0.05;       ///< of the bottom product
-  double feed_liquid = 1;  ///< share of liquid in the feed: 1 boiling, 0 saturated vapour, above 1 subcooled
+  double feed_liquid = 1;  ///< liquid fraction of the feed: 1 boiling, 0 saturated vapour, above 1 subcooled
   double efficiency = 1;   ///< Murphree's, of the vapour, 0 to 1
 };
 

@@ -1,5 +1,6 @@
 #pragma once
 // Where a ternary liquid at its boiling point is two liquids, at a given pressure.
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -31,6 +32,8 @@ struct BoilingRegions {
   Notices notices;                                 ///< what the reader must know
 };
 
+class BoilingSurface;
+
 /// All regions of a ternary mixture at P_Pa.
 ///
 /// Method: the three-phase lines of the three pairs are followed into the triangle, every tie line solved
@@ -53,6 +56,10 @@ class BoilingLiquid {
 
   /// Boils a composition. @throws CalculationError where no bubble point is found
   void at(const std::array<double, 3>& x);
+  /// The same for many compositions: one liquid is read off polynomials through exact boiling points, within
+  /// 1e-6 of the vapour and 1e-4 K. They are made where they are first needed. @throws CalculationError as
+  /// `at`
+  void at_on_surface(const std::array<double, 3>& x);
   /// Boiling point found last, K.
   double T_K() const { return T_K_; }
   /// Vapour found last.
@@ -74,11 +81,15 @@ class BoilingLiquid {
  private:
   class Spline;
   bool part(const std::array<double, 3>& x);
+  bool at_several(const std::array<double, 3>& x);
+  bool boil(const std::array<double, 3>& x);
+  void demand_boiling(bool found, const std::array<double, 3>& x) const;
 
   Mixture& mixture_;
   double P_Pa_;
   const std::vector<ThreeBoilingLiquids>& three_;
   std::vector<Spline> splines_;
+  std::unique_ptr<BoilingSurface> surface_;
   IncipientSolver solver_;
   IncipientState state_;
   std::array<double, 3> last_{}, before_{};  ///< boiled as one liquid

@@ -14,6 +14,13 @@ using Json = nlohmann::ordered_json;
 /// U+FFFD.
 std::string json_text(const Json& json);
 
+/// The same as JSON Lines, for programs that read line by line: one object a line. The first line has
+/// `"record": "answer"` and everything that is not a list of objects. Each object of a list is a line below
+/// it, with the name of the list as its `record` and its number, from 0, in `of`; so are the objects of lists
+/// within it:
+/// `{"record": "points", "of": {"curves": 0, "points": 3}, ...}`.
+std::string json_lines(const Json& json);
+
 Json to_json(const Notices& notices);
 Json to_json(const Substance& substance);  ///< identity, short
 Json to_json(const PairParameters& pair);

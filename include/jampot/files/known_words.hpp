@@ -1,5 +1,5 @@
 #pragma once
-// What is known beside the data, as people write it.
+// What is known in addition to the data, as people write it.
 #include <map>
 #include <string>
 #include <vector>

@@ -1,6 +1,7 @@
 #pragma once
 // Files as texts: read within limits, written whole or not at all.
 #include <filesystem>
+#include <functional>
 #include <string>
 #include <string_view>
 
@@ -15,6 +16,11 @@ inline constexpr int longest_silence_s = 10;
 /// @throws RequestError with the reason of the system where it cannot be read, or holds more than
 /// `largest_file_bytes`
 std::string read_file(const std::filesystem::path& path);
+
+/// The file piece by piece, for readers that need not hold it: `take` gets some 64 kB at a time.
+/// @throws RequestError as `read_file`, with `largest_bytes` as the limit; what `take` throws
+void read_in_pieces(const std::filesystem::path& path, std::size_t largest_bytes,
+                    const std::function<void(std::string_view)>& take);
 
 /// Writes the whole file or nothing, whenever the program is stopped: the text goes into a file without a
 /// name in the same folder, reaches the disk, and takes its place in one step.

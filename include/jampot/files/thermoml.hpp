@@ -11,6 +11,9 @@
 
 namespace jampot {
 
+/// The largest ThermoML file that is read; no more than one of its data sets is held at a time.
+inline constexpr std::size_t largest_thermoml_bytes = std::size_t{1} << 30;
+
 /// What was found in a ThermoML file.
 struct ThermoML {
   std::vector<DataSet> sets;  ///< named FILE#NUMBER, with the number of the data set in the file

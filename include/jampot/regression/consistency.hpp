@@ -64,7 +64,7 @@ struct Consistency {
   Notices notices;             ///< what the reader must know
 };
 
-/// What is known beside the data.
+/// What is known in addition to the data.
 struct ConsistencyOptions {
   VapourChoice vapour{};        ///< ideal, or any other with what it does to the pure liquids
   std::vector<DataSet> heat{};  ///< excess enthalpies; those of the same two substances are used

@@ -40,6 +40,8 @@ struct Answer {
   Json whole_json() const;
   /// The same as the tool prints it.
   std::string json_text() const;
+  /// The same as one object a line (`json_lines`).
+  std::string json_lines_text() const;
 };
 
 /// The last gate: no answer leaves with a number that is none.

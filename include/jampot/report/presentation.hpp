@@ -11,16 +11,17 @@ namespace jampot {
 
 /// Where an answer goes and how it is shown.
 struct Presentation {
-  bool json = false;       ///< on the screen
-  std::string csv{},       ///< file for the table
-      xlsx{},              ///< file for the workbook
-      table{},             ///< file for the tables in a document: .md, .html, .tex, .csv or .xlsx
-      report{},            ///< file for a page with everything: .md or .html
-      figure{},            ///< file for the figure: .svg, .png, .pdf, or .html to be pointed at and zoomed
-      plot{};              ///< width of a figure in text
-  std::string expected{};  ///< a table of reference laid beside the results
-  DisplayUnits units{};    ///< units in which numbers are shown
-  Window window{};         ///< part of the figure that is shown
+  bool json = false;        ///< one object on the screen
+  bool json_lines = false;  ///< the same with one object a line
+  std::string csv{},        ///< file for the table
+      xlsx{},               ///< file for the workbook
+      table{},              ///< file for the tables in a document: .md, .html, .tex, .csv or .xlsx
+      report{},             ///< file for a page with everything: .md or .html
+      figure{},             ///< file for the figure: .svg, .png, .pdf, or .html to be pointed at and zoomed
+      plot{};               ///< width of a figure in text
+  std::string expected{};   ///< a table of reference laid beside the results
+  DisplayUnits units{};     ///< units in which numbers are shown
+  Window window{};          ///< part of the figure that is shown
 
   /// Whether the answer's own figure is wanted.
   bool draws() const { return !figure.empty() && plot.empty(); }

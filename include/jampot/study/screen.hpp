@@ -25,7 +25,7 @@ struct ScreenRequest {
   std::vector<std::string> families{};               ///< "ketones", "ethers"; empty: all
   double T_K = 298.15;                               ///< of an extraction or absorption, K
   double P_Pa = 101325;                              ///< of columns, Pa
-  /// Of the parts of the score, by name; those not named keep their standard weight.
+  /// Weights of the terms of the score, by name; those not named keep their standard weight.
   std::map<std::string, double> weights{};
   Progress* progress = nullptr;  ///< told how far the work is; may be null
 };

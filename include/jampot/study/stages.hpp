@@ -17,7 +17,7 @@ struct StagesRequest {
   std::array<double, 2> top{},       ///< composition of the distillate
       bottom{};                      ///< composition of the bottom product
   double P_Pa = 101325;              ///< pressure, Pa
-  double feed_liquid = 1;            ///< share of liquid in the feed, where `feed_T_K` is not given
+  double feed_liquid = 1;            ///< liquid fraction of the feed, where `feed_T_K` is not given
   std::optional<double> feed_T_K{};  ///< temperature of a liquid feed, K
   std::optional<double> reflux{};    ///< reflux over distillate
   double reflux_factor = 1.3;        ///< times the least, where `reflux` is not given

@@ -140,13 +140,13 @@ class BinaryChecker {
     const bool decided = std::abs(D - test.limit) > test.u;
     if (covers && decided) test.verdict = judged(D, test.limit);
     if (!covers)
-      test.meaning = fmt::format(
-          "the points reach from x1 = {:.2f} to {:.2f} only; the area at the ends would be guessed",
-          x.front(), x.back());
+      test.meaning =
+          fmt::format("the points reach from x1 = {:.2f} to {:.2f} only; the area beyond them is unknown",
+                      x.front(), x.back());
     else if (!decided)
       test.meaning = fmt::format(
-          "the areas of ln(gamma1/gamma2) above and below zero differ by {:.1f} +- {:.1f} %: with "
-          "the stated uncertainties the limit decides nothing",
+          "the areas of ln(gamma1/gamma2) above and below zero differ by {:.1f} +- {:.1f} %: with the stated "
+          "uncertainties the limit is not decisive",
           D, test.u);
     else
       test.meaning = fmt::format(
@@ -226,7 +226,7 @@ class BinaryChecker {
     test.meaning = fmt::format(
         "vapours calculated from the boiling points alone are off by {:.4f} on average ({:+.4f} with sign){}",
         sum, mean,
-        std::abs(mean) > 0.7 * sum && sum > test.limit ? "; they lie on one side, as with a biased analysis"
+        std::abs(mean) > 0.7 * sum && sum > test.limit ? "; they have one sign, as with a biased analysis"
                                                        : "");
     add(std::move(test));
   }
@@ -256,8 +256,8 @@ class BinaryChecker {
         test.value, index,
         isothermal_  ? ""
         : with_heat_ ? "; with the measured excess enthalpies"
-                     : "; isobaric data lack the term of the excess enthalpy here, which counts where the "
-                       "boiling range is wide: a file of excess enthalpies beside it would give it");
+                     : "; isobaric data lack the term of the excess enthalpy here, which matters where the "
+                       "boiling range is wide: add a file of excess enthalpies");
     add(std::move(test));
   }
 
@@ -291,7 +291,7 @@ class BinaryChecker {
                        : fmt::format(
                              "extrapolated to infinitely dilute {}, gE and ln(gamma1/gamma2) differ by "
                              "{:.0f} +- {:.0f} %{}",
-                             where, test.value, test.u, decided ? "" : ": the limit decides nothing");
+                             where, test.value, test.u, decided ? "" : ": the limit is not decisive");
     if (!covers) test.u = 0;
     add(std::move(test));
   }
@@ -327,7 +327,8 @@ class BinaryChecker {
     test.verdict = judged(test.value, test.limit);
     test.meaning = fmt::format(
         "the mixture boils {:.2f} K below the mean of the pure ones by its temperatures and {:.2f} K by its "
-        "activity coefficients (means); sees vapour pressures and boiling points, hardly the vapours",
+        "activity coefficients (means); tests vapour pressures and boiling points, hardly the vapour "
+        "compositions",
         L / (x.back() - x.front()), W / (x.back() - x.front()));
     add(std::move(test));
   }

@@ -111,9 +111,8 @@ Consistency check_consistency(const DataSet& data, const ConsistencyOptions& opt
   consistency::add_quality(result);
   if (options.vapour.model == "ideal")
     result.notices.add("ideal-vapour",
-                       "the tests take the vapour as an ideal gas; associating vapours and pressures above a "
-                       "few bar make them "
-                       "fail whatever the data are worth: `vapour` takes another");
+                       "the tests take the vapour as an ideal gas; with associating vapours and above a few "
+                       "bar they fail even for good data: choose another `vapour`");
   return result;
 }
 

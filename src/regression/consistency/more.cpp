@@ -101,7 +101,7 @@ ConsistencyTest path_area(const std::vector<Point>& order, MeasuredGamma& gamma,
   test.meaning = fmt::format(
       "along the path through all points the sum of x d ln gamma is {:.1f} +- {:.1f} % of the "
       "sum of its parts{}{}",
-      test.value, test.u, decided ? "" : ": the limit decides nothing",
+      test.value, test.u, decided ? "" : ": the limit is not decisive",
       isobaric(data.kind) ? " (isobaric: without the term of the excess enthalpy)" : "");
   return test;
 }
