@@ -2,9 +2,12 @@
 // components with seven subgroups.
 #include <benchmark/benchmark.h>
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 
+#include "jampot/equilibrium/bubble_dew.hpp"
+#include "jampot/equilibrium/bubble_states.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac.hpp"
 #include "jampot/liquid/unifac_interactions.hpp"
@@ -174,6 +177,39 @@ void nrtl_ternary_1024_new_T(benchmark::State& state) {
   count_each(state);
 }
 BENCHMARK(nrtl_ternary_1024_new_T);
+
+// Bubble temperatures of the same compositions, over arrays and one by one.
+Mixture ternary_mixture() {
+  return {substances_named({"ethanol", "acetone", "water"}), ternary_nrtl(), {}};
+}
+
+void bubble_1024(benchmark::State& state) {
+  Mixture mixture = ternary_mixture();
+  BubbleStates bubbles(mixture);
+  ManyStates many;
+  for (auto _ : state) {
+    std::fill(many.T_K.begin(), many.T_K.end(), 0.0);
+    bubbles.temperatures(101325, many.x, many.T_K, many.ln_gamma);
+    benchmark::DoNotOptimize(many.T_K.data());
+    benchmark::ClobberMemory();
+  }
+  count_each(state);
+}
+BENCHMARK(bubble_1024);
+
+void bubble_one_by_one(benchmark::State& state) {
+  Mixture mixture = ternary_mixture();
+  const ManyStates many;
+  for (auto _ : state) {
+    for (std::size_t k = 0; k < ManyStates::count; ++k) {
+      const std::array<double, 3> x{many.x[k], many.x[ManyStates::count + k],
+                                    many.x[2 * ManyStates::count + k]};
+      benchmark::DoNotOptimize(bubble_temperature(mixture, 101325, x).T_K);
+    }
+  }
+  count_each(state);
+}
+BENCHMARK(bubble_one_by_one);
 
 // Ethyl acetate, 1-butanol, toluene, water: CH3, CH2, CH3COO, OH, ACH, ACCH3, H2O.
 std::unique_ptr<ActivityModel> unifac_of_four() {

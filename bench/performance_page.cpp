@@ -8,6 +8,7 @@
 #include <map>
 #include <nlohmann/json.hpp>
 #include <string>
+#include <tuple>
 #include <vector>
 
 namespace {
@@ -64,6 +65,8 @@ const std::vector<Pair> pairs{
      "substitution; no test of stability"},
     {"residue curve map of 60 curves, NRTL", "HomogeneousMap", "PlainCurves",
      "equal steps of time, cold starts; curves only"},
+    {"the same map", "HomogeneousMap", "HomogeneousMapSlopeBySlope",
+     "a boiling point for every slope, as until version 1.0"},
 };
 
 }  // namespace
@@ -81,17 +84,17 @@ int main(int argc, char** argv) {
   const auto file = nlohmann::json::parse(text);
   const auto measured = medians(file);
   fmt::print(
-      "# Performance\n\nWritten by `scripts/performance` from one run of `jampot_bench` (release build, "
-      "medians of {}"
-      " repetitions, {} cores at {} MHz). Times\ndiffer from machine to machine and from hour to hour; the "
-      "ratios are of "
-      "the same run. How the tasks were chosen and what else was\nmeasured: [speed.md](speed.md).\n\n",
+      "# Performance\n\nWritten by `scripts/performance` from one run of `jampot_bench`: release build, "
+      "medians of {} "
+      "repetitions,\n{} cores at {} MHz. Times differ from machine to machine and from hour to hour; the "
+      "ratios are "
+      "of\nthe same run. [speed.md](speed.md) describes the tasks and further measurements.\n\n",
       file["benchmarks"][0]["repetitions"].get<int>(), file["context"]["num_cpus"].get<int>(),
       file["context"]["mhz_per_cpu"].get<int>());
   fmt::print(
-      "## Beside a plain textbook implementation of the same task\n\nBoth stand in the same file under "
+      "## Compared with a plain textbook implementation of the same task\n\nBoth are in the same file under "
       "`bench/`. "
-      "A ratio below 1: we do more and take longer.\n\n"
+      "A ratio below 1: Jam Pot does more and takes longer.\n\n"
       "| task | Jam Pot | plain | plain / Jam Pot | the plain way |\n|---|---|---|---|---|\n");
   for (const Pair& pair : pairs) {
     const double ours = measured.at(pair.ours).ns, plain = measured.at(pair.plain).ns;
@@ -101,6 +104,18 @@ int main(int argc, char** argv) {
                : ratio < 10 ? 1
                             : 0,
                pair.remark);
+  }
+  fmt::print(
+      "\n## Many states in one call\n\nNRTL of three, 1,024 compositions; the time of each.\n\n"
+      "| | in one call | one by one |\n|---|---|---|\n");
+  for (const auto& [task, many, one] :
+       {std::tuple("ln gamma, same T", "nrtl_ternary_1024", "nrtl_ternary"),
+        std::tuple("ln gamma, a T for each", "nrtl_ternary_1024_new_T", "nrtl_ternary_new_T"),
+        std::tuple("bubble temperature", "bubble_1024", "bubble_one_by_one")}) {
+    const auto& single = measured.at(one);
+    const auto each = single.counters.find("each");
+    fmt::print("| {} | {} | {} |\n", task, time_text(1e9 * measured.at(many).counters.at("each")),
+               time_text(each == single.counters.end() ? single.ns : 1e9 * each->second));
   }
   const auto table = [&](const char* title, const char* column,
                          const std::vector<std::pair<const char*, const char*>>& rows,

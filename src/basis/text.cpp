@@ -11,6 +11,7 @@
 #include <utility>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/error.hpp"
 
 namespace jampot {
 
@@ -144,6 +145,26 @@ std::string did_you_mean(std::string_view wanted, const std::vector<std::string>
     text += near[k];
   }
   return text + "?";
+}
+
+double positive_number(std::string_view what, std::string_view text, std::string_view unit) {
+  const std::string_view whole = trimmed(text);
+  const auto value = parse_number(
+      trimmed(unit.empty() || !whole.ends_with(unit) ? whole : whole.substr(0, whole.size() - unit.size())));
+  if (!value || !(*value > 0) || !std::isfinite(*value))
+    throw RequestError(fmt::format("{} '{}': expected a positive number{}{}", what, text,
+                                   unit.empty() ? "" : ", in ", unit));
+  return *value;
+}
+
+std::string wrapped(std::string text, std::size_t width) {
+  for (std::size_t begin = 0; text.size() - begin > width;) {
+    const std::size_t space = text.rfind(' ', begin + width);
+    if (space == std::string::npos || space <= begin) break;
+    text[space] = '\n';
+    begin = space + 1;
+  }
+  return text;
 }
 
 }  // namespace jampot

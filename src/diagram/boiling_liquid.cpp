@@ -4,12 +4,29 @@
 #include <cmath>
 
 #include "boiling_line.hpp"
-#include "boiling_surface.hpp"
+#include "boiling_polynomials.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/boiling_region.hpp"
+#include "jampot/equilibrium/bubble_states.hpp"
 #include "triangle_plane.hpp"
 
 namespace jampot {
+namespace {
+
+void boil_all(BubbleStates& many, double P_Pa, std::span<const Composition> nodes,
+              std::span<BoilingPolynomials::Boiling> found) {
+  const std::size_t count = nodes.size();
+  std::vector<double> z(3 * count), T_K(count), vapour(3 * count);
+  for (std::size_t k = 0; k < count; ++k) {
+    T_K[k] = found[k].T_K;
+    for (std::size_t i = 0; i < 3; ++i) z[i * count + k] = nodes[k][i];
+  }
+  many.temperatures(P_Pa, z, T_K, vapour);
+  for (std::size_t k = 0; k < count; ++k)
+    found[k] = {{vapour[k], vapour[count + k], vapour[2 * count + k]}, T_K[k]};
+}
+
+}  // namespace
 
 // A curve through all tie lines of a region, ten numbers each, in their distance from each other as the
 // parameter, as cubic pieces.
@@ -205,9 +222,11 @@ void BoilingLiquid::at(const Composition& x) {
 void BoilingLiquid::at_on_surface(const Composition& x) {
   if (at_several(x)) return;
   if (!surface_) {
-    surface_ = std::make_unique<BoilingSurface>([this](const Composition& node) {
-      return boil(node) ? std::optional(BoilingSurface::Boiling{y_, T_K_}) : std::nullopt;
-    });
+    many_ = std::make_unique<BubbleStates>(mixture_);
+    surface_ = std::make_unique<BoilingPolynomials>(
+        [this](std::span<const Composition> nodes, std::span<BoilingPolynomials::Boiling> found) {
+          boil_all(*many_, P_Pa_, nodes, found);
+        });
   }
   if (const auto found = surface_->at(x)) {
     T_K_ = found->T_K;

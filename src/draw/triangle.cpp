@@ -24,7 +24,7 @@ Panel Triangle::panel(const std::array<std::string, 3>& names) const {
     return at(fractions);
   };
   panel.x = {"", -0.16, options_.right_angled ? 1.12 : 1.16};
-  panel.y = {"", -0.13, options_.right_angled ? 1.09 : 0.95};
+  panel.y = {"", -0.12, options_.right_angled ? 1.08 : 0.94};
   constexpr int grid_colour = 8;
   for (int k = 1; k < 10; ++k) {
     const double f = 0.1 * k;

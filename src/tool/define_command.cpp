@@ -1,8 +1,6 @@
 // define: a user-defined component from groups and what is known, beside one from the bank on request.
 #include <fmt/format.h>
 
-#include <cmath>
-
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -26,42 +24,21 @@ struct DefineOptions {
   PresentationOptions presentation;
 };
 
-// "86.13 g/mol" and "860 kg/m3" have one usual unit each; it may be left out.
-double number_with_unit(const std::string& option, std::string text, const std::string& unit) {
-  if (text.ends_with(unit)) text.resize(text.size() - unit.size());
-  std::size_t used = 0;
-  double value = 0;
-  try {
-    value = std::stod(text, &used);
-  } catch (const std::exception&) {
-    used = 0;
-  }
-  if (used == 0 || text.find_first_not_of(' ', used) != std::string::npos || !(value > 0) ||
-      !std::isfinite(value)) {
-    throw RequestError(fmt::format("{} '{}': expected a positive number, in {}", option, text, unit));
-  }
-  return value;
-}
-
 KnownConstants read_known(const DefineOptions& options) {
   KnownConstants known;
   if (!options.groups.empty()) known.groups = parse_groups(options.groups);
-  if (!options.molar_mass.empty()) {
-    known.molar_mass_kg_mol = number_with_unit("--molar-mass", options.molar_mass, "g/mol") / 1000;
-  }
-  if (!options.boiling_point.empty())
-    known.Tb_K = parse_quantity(options.boiling_point, Dimension::temperature);
-  if (!options.critical_temperature.empty()) {
-    known.Tc_K = parse_quantity(options.critical_temperature, Dimension::temperature);
-  }
-  if (!options.critical_pressure.empty())
-    known.Pc_Pa = parse_quantity(options.critical_pressure, Dimension::pressure);
-  if (!options.melting_point.empty())
-    known.Tm_K = parse_quantity(options.melting_point, Dimension::temperature);
+  const auto quantity = [](const std::string& text, Dimension dimension, std::optional<double>& target) {
+    if (!text.empty()) target = parse_quantity(text, dimension);
+  };
+  quantity(options.boiling_point, Dimension::temperature, known.Tb_K);
+  quantity(options.critical_temperature, Dimension::temperature, known.Tc_K);
+  quantity(options.critical_pressure, Dimension::pressure, known.Pc_Pa);
+  quantity(options.melting_point, Dimension::temperature, known.Tm_K);
   const auto plain = [](const char* option, const std::string& text, const char* unit, double to_si,
                         std::optional<double>& target) {
-    if (!text.empty()) target = number_with_unit(option, text, unit) * to_si;
+    if (!text.empty()) target = positive_number(option, text, unit) * to_si;
   };
+  plain("--molar-mass", options.molar_mass, "g/mol", 1e-3, known.molar_mass_kg_mol);
   plain("--acentric-factor", options.acentric_factor, "", 1, known.acentric_factor);
   plain("--enthalpy-of-vaporisation", options.heat_of_vaporisation, "kJ/mol", 1000, known.Hvap_Tb_J_mol);
   plain("--liquid-heat-capacity", options.liquid_heat_capacity, "J/(mol K)", 1, known.Cp_liquid_25C_J_mol_K);

@@ -99,6 +99,10 @@ std::string message_of(const CLI::App& tool, const CLI::ParseError& error,
 
 // Names and types alone: what is needed and how often stands in the text.
 class HelpFormatter final : public CLI::Formatter {
+  std::string make_option_desc(const CLI::Option* option) const override {
+    constexpr std::size_t width = 70;  // behind the names, on a terminal of 100 columns
+    return wrapped(option->get_description(), width);
+  }
   std::string make_option_usage(const CLI::Option* option) const override {
     const std::string name =
         option->get_items_expected_max() > 1 ? option->get_name() + "..." : option->get_name();

@@ -164,7 +164,8 @@ TEST(InWords, WhatAnotherPressureDoes) {
   EXPECT_NE(said("ethanol water --pressure '1, 1.5 bar'").find("too little for two columns"),
             std::string::npos);
   EXPECT_NE(said("methanol acetone --pressure '0.1, 1 bar'").find("and not at"), std::string::npos);
-  EXPECT_NE(said("methanol water --pressure '1, 5 bar'").find("one column separates the two"), std::string::npos);
+  EXPECT_NE(said("methanol water --pressure '1, 5 bar'").find("one column separates the two"),
+            std::string::npos);
   EXPECT_FALSE(
       test::json_answer(workplace, "azeotropes ethanol water --pressure '1 bar'").contains("in_words"));
 }

@@ -43,4 +43,11 @@ std::vector<std::string> nearest(std::string_view wanted, const std::vector<std:
 /// " Did you mean a, b or c?", or nothing where no candidate is near.
 std::string did_you_mean(std::string_view wanted, const std::vector<std::string>& candidates);
 
+/// A positive number in its one usual unit, which may be left out: "86.13 g/mol" or "86.13".
+/// @param what how the message names the value @throws RequestError where it is none
+double positive_number(std::string_view what, std::string_view text, std::string_view unit);
+
+/// The text with line ends in the place of spaces, so that no line is longer than `width` unless a word is.
+std::string wrapped(std::string text, std::size_t width);
+
 }  // namespace jampot

@@ -32,7 +32,8 @@ struct BoilingRegions {
   Notices notices;                                 ///< what the reader must know
 };
 
-class BoilingSurface;
+class BoilingPolynomials;
+class BubbleStates;
 
 /// All regions of a ternary mixture at P_Pa.
 ///
@@ -89,7 +90,8 @@ class BoilingLiquid {
   double P_Pa_;
   const std::vector<ThreeBoilingLiquids>& three_;
   std::vector<Spline> splines_;
-  std::unique_ptr<BoilingSurface> surface_;
+  std::unique_ptr<BubbleStates> many_;  ///< for the surface
+  std::unique_ptr<BoilingPolynomials> surface_;
   IncipientSolver solver_;
   IncipientState state_;
   std::array<double, 3> last_{}, before_{};  ///< boiled as one liquid

@@ -36,6 +36,6 @@ class Triangle {
 
 /// The footer's explanation of the numbers at the sides.
 inline constexpr const char* triangle_note =
-    "numbers at a side rise with the substance of the corner they run to";
+    "edge numbers increase towards their corner";
 
 }  // namespace jampot

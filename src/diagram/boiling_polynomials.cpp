@@ -1,6 +1,8 @@
-#include "boiling_surface.hpp"
+#include "boiling_polynomials.hpp"
 
 #include <Eigen/Core>
+#include <algorithm>
+#include <cmath>
 #include <cstring>
 
 #include "../basis/dense.hpp"
@@ -47,7 +49,7 @@ JAMPOT_CLONES void sum_of_terms(const double* factors, const double* S, const do
 // Nodes between which polynomials do not swing: on each side those of Lobatto, inside their symmetric means
 // (M. G. Blyth, C. Pozrikidis, IMA J. Appl. Math. 71 (2006) 153-169). The inverse of the matrix of all terms
 // at all nodes turns values into factors.
-struct BoilingSurface::Reference {
+struct BoilingPolynomials::Reference {
   std::array<std::array<double, 2>, terms> nodes{};
   Eigen::MatrixXd to_factors;
 
@@ -57,9 +59,7 @@ struct BoilingSurface::Reference {
       v[static_cast<std::size_t>(k)] = (1 - std::cos(std::acos(-1.0) * k / degree)) / 2;
     std::size_t node = 0;
     for (int i = 0; i <= degree; ++i) {
-      for (int n = 0; i + n <= degree; ++n) {
-        // Every second row backwards, so that each node begins at its neighbour's boiling point.
-        const int j = i % 2 == 0 ? n : degree - i - n;
+      for (int j = 0; i + j <= degree; ++j) {
         const double a = v[static_cast<std::size_t>(i)], b = v[static_cast<std::size_t>(j)],
                      c = v[static_cast<std::size_t>(degree - i - j)];
         nodes[node++] = {(1 + 2 * a - b - c) / 3, (1 + 2 * b - a - c) / 3};
@@ -78,41 +78,29 @@ struct BoilingSurface::Reference {
   }
 };
 
-const BoilingSurface::Reference& BoilingSurface::reference() {
+const BoilingPolynomials::Reference& BoilingPolynomials::reference() {
   static const Reference made;
   return made;
 }
 
-BoilingSurface::Boiling BoilingSurface::value(const Piece& piece, double s, double t) {
+BoilingPolynomials::Boiling BoilingPolynomials::value(const Piece& piece, double s, double t) {
   const auto S = chebyshev<degree + 1>(s), T = chebyshev<degree + 1>(t);
   double sum[4];
   sum_of_terms(piece.factors.data()->data(), S.data(), T.data(), degree, sum);
   return {{sum[0], sum[1], sum[2]}, sum[3]};
 }
 
-std::optional<std::array<double, 4>> BoilingSurface::exact_values(const Composition& x) {
-  ++points_;
-  Composition inside = x;  // a node on a side may lie outside by a rounding error
-  for (double& fraction : inside) fraction = std::max(0.0, fraction);
-  const auto boiling = exact_(inside);
-  if (!boiling) return std::nullopt;
-  return std::array<double, 4>{boiling->y[0], boiling->y[1], boiling->y[2], boiling->T_K};
+// From the polynomials of the whole that were not good enough.
+double BoilingPolynomials::start_for(const Piece& piece, double s, double t) const {
+  if (piece.whole == nullptr) return 0;
+  const Place &own = piece.place, &outer = piece.whole->place;
+  const double T_K = value(*piece.whole, (own.s0 + own.scale * s - outer.s0) / outer.scale,
+                           (own.t0 + own.scale * t - outer.t0) / outer.scale)
+                         .T_K;
+  return std::isfinite(T_K) && T_K > 0 ? T_K : 0;
 }
 
-bool BoilingSurface::fit(Piece& piece) {
-  const Reference& shared = reference();
-  Eigen::MatrixXd values(terms, 4);
-  for (std::size_t node = 0; node < terms; ++node) {
-    const auto exact = exact_values(piece.place.at(shared.nodes[node][0], shared.nodes[node][1]));
-    if (!exact) return false;
-    for (std::size_t k = 0; k < 4; ++k)
-      values(static_cast<Eigen::Index>(node), static_cast<Eigen::Index>(k)) = (*exact)[k];
-  }
-  const Eigen::MatrixXd factors = shared.to_factors * values;
-  for (std::size_t term = 0; term < terms; ++term) {
-    for (std::size_t k = 0; k < 4; ++k)
-      piece.factors[term][k] = factors(static_cast<Eigen::Index>(term), static_cast<Eigen::Index>(k));
-  }
+bool BoilingPolynomials::fit(Piece& piece) {
   // Between the nodes, near the corners and in the middle of the sides, where a polynomial swings most.
   constexpr std::array<std::array<double, 2>, 12> between{{{0.02, 0.02},
                                                            {0.96, 0.02},
@@ -126,24 +114,48 @@ bool BoilingSurface::fit(Piece& piece) {
                                                            {0.57, 0.02},
                                                            {0.13, 0.60},
                                                            {0.61, 0.23}}};
-  for (const auto& [s, t] : between) {
-    const auto exact = exact_values(piece.place.at(s, t));
-    if (!exact) return false;
-    const Boiling found = value(piece, s, t);
+  const Reference& shared = reference();
+  x_.clear();
+  boiling_.clear();
+  const auto ask = [&](const std::array<double, 2>& at) {
+    Composition x = piece.place.at(at[0], at[1]);
+    for (double& fraction : x) fraction = std::max(0.0, fraction);  // on a side by a rounding error outside
+    x_.push_back(x);
+    boiling_.push_back({{}, start_for(piece, at[0], at[1])});
+  };
+  for (const auto& node : shared.nodes) ask(node);
+  for (const auto& at : between) ask(at);
+  exact_(x_, boiling_);
+  points_ += static_cast<int>(x_.size());
+  if (std::any_of(boiling_.begin(), boiling_.end(), [](const Boiling& one) { return !(one.T_K > 0); }))
+    return false;
+
+  Eigen::MatrixXd values(terms, 4);
+  for (std::size_t node = 0; node < terms; ++node) {
+    const auto row = static_cast<Eigen::Index>(node);
+    values.row(row) << boiling_[node].y[0], boiling_[node].y[1], boiling_[node].y[2], boiling_[node].T_K;
+  }
+  const Eigen::MatrixXd factors = shared.to_factors * values;
+  for (std::size_t term = 0; term < terms; ++term) {
+    for (std::size_t k = 0; k < 4; ++k)
+      piece.factors[term][k] = factors(static_cast<Eigen::Index>(term), static_cast<Eigen::Index>(k));
+  }
+  for (std::size_t test = 0; test < between.size(); ++test) {
+    const Boiling &exact = boiling_[terms + test], found = value(piece, between[test][0], between[test][1]);
     for (std::size_t k = 0; k < 3; ++k) {
-      if (!(std::abs(found.y[k] - (*exact)[k]) < y_tolerance)) return false;
+      if (!(std::abs(found.y[k] - exact.y[k]) < y_tolerance)) return false;
     }
-    if (!(std::abs(found.T_K - (*exact)[3]) < T_tolerance_K)) return false;
+    if (!(std::abs(found.T_K - exact.T_K) < T_tolerance_K)) return false;
   }
   return true;
 }
 
-BoilingSurface::Piece* BoilingSurface::added(double s0, double t0, double scale, int depth) {
-  pieces_.push_back({{s0, t0, scale}, depth});
+BoilingPolynomials::Piece* BoilingPolynomials::added(double s0, double t0, double scale, const Piece* whole) {
+  pieces_.push_back({{s0, t0, scale}, whole == nullptr ? 0 : whole->depth + 1, Kind::unknown, whole});
   return &pieces_.back();
 }
 
-void BoilingSurface::make(Piece& piece) {
+void BoilingPolynomials::make(Piece& piece) {
   if (points_ > enough_points) {
     piece.kind = Kind::rough;
   } else if (fit(piece)) {
@@ -153,15 +165,14 @@ void BoilingSurface::make(Piece& piece) {
   } else {
     const auto [s0, t0, scale] = piece.place;
     const double half = scale / 2;
-    piece.parts = {added(s0, t0, half, piece.depth + 1), added(s0 + half, t0, half, piece.depth + 1),
-                   added(s0, t0 + half, half, piece.depth + 1),
-                   added(s0 + half, t0 + half, -half, piece.depth + 1)};
+    piece.parts = {added(s0, t0, half, &piece), added(s0 + half, t0, half, &piece),
+                   added(s0, t0 + half, half, &piece), added(s0 + half, t0 + half, -half, &piece)};
     piece.kind = Kind::divided;
   }
 }
 
-std::optional<BoilingSurface::Boiling> BoilingSurface::at(const Composition& x) {
-  if (pieces_.empty()) added(0, 0, 1, 0);
+std::optional<BoilingPolynomials::Boiling> BoilingPolynomials::at(const Composition& x) {
+  if (pieces_.empty()) added(0, 0, 1, nullptr);
   Piece* piece = &pieces_.front();
   double s = x[1], t = x[2];
   while (true) {
