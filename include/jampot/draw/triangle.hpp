@@ -35,7 +35,6 @@ class Triangle {
 };
 
 /// The footer's explanation of the numbers at the sides.
-inline constexpr const char* triangle_note =
-    "edge numbers increase towards their corner";
+inline constexpr const char* triangle_note = "edge numbers increase towards their corner";
 
 }  // namespace jampot
