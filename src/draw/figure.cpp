@@ -83,7 +83,9 @@ double symbol_size(const fs::path& path, double size) {
   return lower_case(path.extension().string()) == ".svg" ? size / 1.6 : size;
 }
 
-std::string style(const Series& series, const fs::path& path) {
+std::string style(Series series, const fs::path& path) {
+  // A line of one point would not be seen.
+  if (series.spots.size() == 1 && series.mark == Mark::none) series.mark = Mark::circle;
   std::string text;
   const double size = symbol_size(path, 1.3);
   if (series.stroke == Stroke::none) {
@@ -101,7 +103,7 @@ std::string style(const Series& series, const fs::path& path) {
 
 // Numbers at a logarithmic axis: powers of ten, of a short one also what lies between.
 std::string numbers(char name, const Axis& axis) {
-  if (!axis.logarithmic) return fmt::format("set {}tics autofreq\n", name);
+  if (!axis.logarithmic) return fmt::format("set {}tics nomirror autofreq\n", name);
   const double decades = std::log10(axis.high / axis.low);
   const std::vector<int> parts = decades > 2.4   ? std::vector<int>{1}
                                  : decades > 0.6 ? std::vector<int>{1, 2, 5}
@@ -115,8 +117,9 @@ std::string numbers(char name, const Axis& axis) {
         list.push_back(fmt::format("{:.10g}", value));
     }
   }
-  if (list.size() < 2) return fmt::format("set {}tics autofreq\n", name);  // a narrow part of the figure
-  return fmt::format("set {}tics ({})\n", name, joined(list, ", "));
+  if (list.size() < 2)
+    return fmt::format("set {}tics nomirror autofreq\n", name);  // a narrow part of the figure
+  return fmt::format("set {}tics nomirror ({})\n", name, joined(list, ", "));
 }
 
 std::string panel_script(const Figure& figure, const Panel& panel, const PanelLayout& layout,

@@ -256,6 +256,7 @@ Figure fit_figure(const Fit& fit, FitPicture picture, const DisplayUnits& units)
                                  fit.substances[0].name, fit.substances[1].name);
       figure.footer = fmt::format("model at the measured liquid; {} points", fit.points);
       parity(fit, all, units, figure);
+      figure.columns = static_cast<int>(figure.panels.size());
       break;
     case FitPicture::parameters:
       figure.title = fmt::format("Parameters of the {} fit to {} and {}", fit.options.model,

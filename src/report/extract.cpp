@@ -54,8 +54,8 @@ class ExtractAnswer {
   }
 
   void summary() {
-    Table table{fmt::format("{} out of {} with {} at {:.1f} degC, by {}", name(0), name(1), name(2),
-                            study_.T_K - celsius_zero, mass() ? "mass" : "moles"),
+    Table table{fmt::format("Extraction of {} from {} with {} at {:.1f} degC, by {}", name(0), name(1),
+                            name(2), study_.T_K - celsius_zero, mass() ? "mass" : "moles"),
                 {{"quantity"}, {"value", Dimension::number, 4}},
                 {}};
     const auto add = [&](const std::string& what, double value) { table.rows.push_back({what, value}); };
@@ -245,7 +245,7 @@ class ExtractAnswer {
     answer_.figure->columns = 2;
     answer_.figure->width = 1400;
     answer_.figure->title =
-        fmt::format("{} out of {} with {} at {:.1f} {}: {:.1f} stages", name(0), name(1), name(2),
+        fmt::format("Extraction of {} from {} with {} at {:.1f} {}: {:.1f} stages", name(0), name(1), name(2),
                     study_.T_K - celsius_zero, printed_unit("degC"), study_.stages.count);
     add_models(*answer_.figure, study_.contenders, answer_.notices);
   }

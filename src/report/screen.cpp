@@ -183,7 +183,7 @@ class ScreenAnswer {
     std::string title;
     switch (study_.role) {
       case SolventRole::extraction:
-        title = fmt::format("Solvents that take {} out of {}, at {:.1f} degC", study_.pair[0].name,
+        title = fmt::format("Solvents to extract {} from {}, at {:.1f} degC", study_.pair[0].name,
                             study_.pair[1].name, study_.T_K - celsius_zero);
         break;
       case SolventRole::entrainer:

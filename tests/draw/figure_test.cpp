@@ -75,6 +75,27 @@ TEST(Draw, WritesEveryFormat) {
 }
 
 // A footer longer than the figure is wide takes two lines and ends in dots, never in half a character.
+// As where three models are compared at one state: a line of one point would be an empty figure.
+TEST(Draw, ACurveOfOnePointIsAMark) {
+  const auto marks_in = [](std::vector<Spot> spots) {
+    Figure figure;
+    figure.title = "one state";
+    Panel panel;
+    panel.x = rounded_axis("T", 300, 310);
+    panel.y = rounded_axis("vapour fraction", 0, 1);
+    panel.series.push_back({std::move(spots), "model"});
+    figure.panels.push_back(panel);
+    const fs::path file = fs::temp_directory_path() / "jampot-one-point.svg";
+    draw(figure, file);
+    const std::string svg = read_file(file);
+    fs::remove(file);
+    int marks = 0;
+    for (std::size_t at = svg.find("<use "); at != std::string::npos; at = svg.find("<use ", at + 1)) ++marks;
+    return marks;
+  };
+  EXPECT_GT(marks_in({{305, 0.5}}), marks_in({{302, 0.2}, {308, 0.8}}));
+}
+
 TEST(Draw, ALongFooterEndsInDots) {
   Mixture mixture = test::mtbe_methanol();
   Figure figure = boiling_figure({txy(mixture, 101325)}, mixture, {});
