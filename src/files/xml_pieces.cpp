@@ -106,7 +106,9 @@ void XmlPieces::parse(std::string_view bytes, bool last) {
         {file_, static_cast<int>(XML_GetCurrentLineNumber(parser_->expat)), {}},
         fmt::format("this is no well-formed XML: {}", XML_ErrorString(XML_GetErrorCode(parser_->expat))));
   }
-  const std::size_t done = element_ < 0 ? held_.size() : static_cast<std::size_t>(element_ - offset_);
+  // A '>' within an attribute cuts a tag, of which the parser then keeps the beginning: so must we.
+  const std::size_t done =
+      element_ < 0 ? std::min(held_.rfind('<'), held_.size()) : static_cast<std::size_t>(element_ - offset_);
   offset_ += static_cast<long long>(done);
   held_.erase(0, done);
 }

@@ -6,6 +6,7 @@
 #include <fstream>
 #include <numeric>
 
+#include "files/xml_pieces.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/files/measured.hpp"
 #include "jampot/files/measured_csv.hpp"
@@ -304,6 +305,30 @@ TEST(TraitsOfUncertainty, WhatIsPassedOverAmongOthersIsSaid) {
   for (const char* text : {"data set 1: ", "Solid-liquid", "data set 2: ", "Mass density",
                            "data set 3: ", "data set 4: it depends on 'Solvent: Mole fraction'"})
     EXPECT_NE(said.find(text), std::string::npos) << text << "\n" << said;
+}
+
+// Wherever a text is cut in two, the same elements come out, with their lines.
+TEST(XmlPieces, AnyCutGivesTheSameElements) {
+  const std::string text =
+      "<?xml version=\"1.0\"?>\n<!-- a > b <c> -->\n<x:root xmlns:x=\"u\">\n<x:a k=\"1>2\" m='>'/>\n"
+      "<b>t &gt; <![CDATA[<n>]]>\n<a/></b><!-- > --><c\n d=\">\">\xC3\xA9</c >\n</x:root>\n";
+  const auto elements = [&](std::size_t cut) {
+    std::vector<std::string> found;
+    XmlPieces pieces("f.xml", "root", [&](const XmlPieces::Element& element) {
+      found.push_back(std::to_string(element.line) + " " + std::string(element.name) + " " +
+                      std::string(element.text));
+    });
+    pieces.feed(std::string_view(text).substr(0, cut));
+    pieces.feed(std::string_view(text).substr(cut));
+    pieces.finish();
+    return found;
+  };
+  const std::vector<std::string> whole = elements(text.size());
+  ASSERT_EQ(whole.size(), 3u);
+  EXPECT_EQ(whole[0], "4 a <x:a k=\"1>2\" m='>'/>");
+  EXPECT_EQ(whole[1], "5 b <b>t &gt; <![CDATA[<n>]]>\n<a/></b>");
+  EXPECT_EQ(whole[2], "6 c <c\n d=\">\">\xC3\xA9</c >");
+  for (std::size_t cut = 0; cut < text.size(); ++cut) EXPECT_EQ(elements(cut), whole) << cut;
 }
 
 // A file of an archive in pieces: only one data set is held, wherever the pieces are cut.
