@@ -32,17 +32,10 @@ BubbleStates::BubbleStates(Mixture& mixture)
     : mixture_(mixture), side_by_side_(sums_up(mixture)), z_(mixture.size()), boiling_K_(mixture.size()) {}
 
 // The mean of the pure substances, as a rule some tens of kelvins off.
-double BubbleStates::start(double P_Pa, std::span<const double> x, std::size_t states, std::size_t k) const {
-  double T_K = 0, volatile_part = 0;
-  for (std::size_t i = 0; i < z_.size(); ++i) {
-    const auto& pressure = mixture_.substances()[i].vapour_pressure;
-    if (!pressure) continue;
-    const double boiling = boiling_at_Pa_ == P_Pa ? boiling_K_[i] : pressure->T_K(P_Pa);
-    if (!std::isfinite(boiling)) continue;
-    T_K += x[i * states + k] * boiling;
-    volatile_part += x[i * states + k];
-  }
-  return volatile_part > 0 ? T_K / volatile_part : 350;
+double BubbleStates::start(std::span<const double> x, std::size_t states, std::size_t k) const {
+  double T_K = 0;
+  for (std::size_t i = 0; i < z_.size(); ++i) T_K += x[i * states + k] * boiling_K_[i];
+  return std::isfinite(T_K) && T_K > 0 ? T_K : 350;
 }
 
 // Alone, as bubble_temperature and bubble_pressure have it. @returns T or P, 0 where there is none
@@ -88,19 +81,13 @@ std::size_t BubbleStates::temperatures(double P_Pa, std::span<const double> x, s
   const std::size_t n = z_.size(), states = T_K.size();
   demand_states(x.size(), y.size(), n, states);
   if (states == 0) return 0;
-  if (boiling_at_Pa_ != P_Pa) {
-    for (std::size_t i = 0; i < n; ++i) {
-      const auto& pressure = mixture_.substances()[i].vapour_pressure;
-      boiling_K_[i] = pressure ? pressure->T_K(P_Pa) : HUGE_VAL;
-    }
-    boiling_at_Pa_ = P_Pa;
-  }
-  for (std::size_t k = 0; k < states; ++k) {
-    if (!(T_K[k] > 0)) T_K[k] = start(P_Pa, x, states, k);
-  }
-  T_.assign(T_K.begin(), T_K.end());
-  std::size_t open = states;
   if (side_by_side_) {
+    for (std::size_t i = 0; i < n; ++i) boiling_K_[i] = mixture_.substances()[i].vapour_pressure->T_K(P_Pa);
+    T_.assign(T_K.begin(), T_K.end());
+    for (std::size_t k = 0; k < states; ++k) {
+      if (!(T_[k] > 0)) T_[k] = start(x, states, k);
+    }
+    std::size_t open = states;
     for (auto* array : {&ln_gamma_, &share_}) array->resize(n * states);
     for (auto* array : {&slope_, &sum_, &f_, &u_}) array->resize(states);
     const double ln_P = std::log(P_Pa);

@@ -22,7 +22,8 @@ class BubbleStates {
 
   /// Bubble temperatures at P_Pa, to 1e-9 in ln P.
   /// @param x    mole fractions of the liquids
-  /// @param T_K  in: where the search begins, or 0; out: the bubble temperatures, 0 where none was found
+  /// @param T_K  in: where the search begins (of states side by side), or 0; out: the bubble temperatures, 0
+  /// where none was found
   /// @param y    out: mole fractions of the vapours, 0 where none was found
   /// @returns the number of states where none was found
   /// @throws RequestError where the sizes do not go together or P_Pa is not positive
@@ -42,13 +43,12 @@ class BubbleStates {
  private:
   double one(Sought sought, double held, std::span<const double> x, std::size_t states, std::size_t k,
              std::span<double> y);
-  double start(double P_Pa, std::span<const double> x, std::size_t states, std::size_t k) const;
+  double start(std::span<const double> x, std::size_t states, std::size_t k) const;
   void terms(std::span<const double> T_K, std::span<const double> x);
 
   Mixture& mixture_;
   bool side_by_side_;                         ///< an activity model with an ideal vapour
   std::vector<double> z_, boiling_K_;         ///< one composition; boiling points of the pure ones
-  double boiling_at_Pa_ = 0;                  ///< where `boiling_K_` holds
   std::vector<double> share_, slope_, sum_;   ///< x_i gamma_i Psat_i by component; its slope and sum by state
   std::vector<double> ln_gamma_, f_, u_, T_;  ///< by state: ln(sum/P) and 1/T of the step before
 };
