@@ -150,7 +150,7 @@ class ScreenAnswer {
     list.push_back(json_field_where<Solvent>([](const Solvent& s) { return !s.miscible_kin.empty(); },
                                              "miscible_kin", member_of(&Solvent::miscible_kin)));
     list.push_back(text_field<Solvent>("model", "model", member_of(&Solvent::model)));
-    list.push_back(text_field<Solvent>("verdict", "what speaks against it", member_of(&Solvent::verdict)));
+    list.push_back(text_field<Solvent>("verdict", "disadvantages", member_of(&Solvent::verdict)));
     list.push_back(json_field<Solvent>("map", member_of(&Solvent::map_class)));
     list.push_back(json_field<Solvent>("on_front", member_of(&Solvent::on_front)));
     list.push_back(json_field<Solvent>("parts", [](const Solvent& s) {

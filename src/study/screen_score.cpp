@@ -243,7 +243,7 @@ void score(ScreenedSolvent& solvent, SolventRole role, const std::vector<Substan
     solvent.parts.push_back(std::move(part));
   }
   solvent.score = std::exp(log_score);
-  if (solvent.verdict.empty()) solvent.verdict = "nothing speaks against it";
+  if (solvent.verdict.empty()) solvent.verdict = "no disadvantage found";
 }
 
 }  // namespace jampot

@@ -36,7 +36,7 @@ class Demo {
   }
 
   Json run() {
-    say("Saltmarsh Botanicals reclaims methyl tert-butyl ether and methanol. All data here are made up.\n\n");
+    say("Saltmarsh Botanicals recovers methyl tert-butyl ether and methanol. All data here are made up.\n\n");
     Json answer = plain_header("demo");
 
     say("1. The first still: what the points say about NRTL, alpha fitted as well\n\n");
