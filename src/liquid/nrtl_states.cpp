@@ -12,8 +12,22 @@ namespace {
 
 constexpr std::size_t block = 64;  // states whose numbers stay in the nearest memory
 
-// ln gamma of the states from..to, as Nrtl::ln_gamma_only of one. G and tauG of entry (i, j) at stride apart
-// for each state, or the same for all where `step` is 0.
+// 1/S of each by one division: the processor divides more slowly than it does all else here.
+template <std::size_t N>
+[[gnu::always_inline]] inline void invert_all(double (&S)[N]) {
+  double before[N];  // the product of those before
+  before[0] = 1;
+  for (std::size_t j = 1; j < N; ++j) before[j] = before[j - 1] * S[j - 1];
+  double behind = 1 / (before[N - 1] * S[N - 1]);
+  for (std::size_t j = N; j-- > 0;) {
+    const double inverse = behind * before[j];
+    behind *= S[j];
+    S[j] = inverse;
+  }
+}
+
+// ln gamma of `count` states, as Nrtl::ln_gamma_only of one. G and tauG of entry (i, j) at stride apart for
+// each state, or the same for all where `step` is 0; G is 1 and tauG 0 where i is j.
 template <std::size_t N>
 [[gnu::always_inline]] inline void ln_gammas(const double* G, const double* tauG, std::size_t stride,
                                              std::size_t step, const double* x, double* out,
@@ -21,19 +35,25 @@ template <std::size_t N>
   for (std::size_t s = 0; s < count; ++s) {
     double R[N], share[N];
     for (std::size_t j = 0; j < N; ++j) {
-      double S = 0, C = 0;
+      double S = x[j * states + s], C = 0;
       for (std::size_t k = 0; k < N; ++k) {
+        if (k == j) continue;
         const std::size_t entry = (k * N + j) * stride + s * step;
         S += G[entry] * x[k * states + s];
         C += tauG[entry] * x[k * states + s];
       }
-      const double inverse = 1 / S;
-      R[j] = C * inverse;
-      share[j] = x[j * states + s] * inverse;
+      share[j] = S;
+      R[j] = C;
+    }
+    invert_all(share);
+    for (std::size_t j = 0; j < N; ++j) {
+      R[j] *= share[j];
+      share[j] *= x[j * states + s];
     }
     for (std::size_t i = 0; i < N; ++i) {
-      double sum = R[i];
+      double sum = R[i] - share[i] * R[i];
       for (std::size_t j = 0; j < N; ++j) {
+        if (i == j) continue;
         const std::size_t entry = (i * N + j) * stride + s * step;
         sum += share[j] * (tauG[entry] - G[entry] * R[j]);
       }
@@ -81,11 +101,30 @@ Kernel at_each_temperature(std::size_t n) {
                   : nullptr;
 }
 
-// value[s] = a + b/T + e ln T + f T of every state.
-void values_of(const TemperatureFunction& f, const double* T_K, const double* inverse, const double* ln_T,
-               double* value, std::size_t count) {
-  for (std::size_t s = 0; s < count; ++s)
-    value[s] = f.constant + f.inverse_T * inverse[s] + f.log_T * ln_T[s] + f.linear_T * T_K[s];
+// What the functions of temperature need of `count` states.
+struct Temperatures {
+  std::array<double, block> T_K, inverse, ln_T{};
+};
+
+JAMPOT_CLONES
+void invert(const double* __restrict T_K, double* __restrict inverse, std::size_t count) {
+  for (std::size_t s = 0; s < count; ++s) inverse[s] = 1 / T_K[s];
+}
+
+// tau of every state, and the exponent -alpha tau of its G. The functions by value: nothing written changes
+// them.
+JAMPOT_CLONES
+void exponents(TemperatureFunction tau_of, TemperatureFunction alpha_of, const Temperatures& t,
+               double* __restrict tau, double* __restrict exponent, std::size_t count) {
+  for (std::size_t s = 0; s < count; ++s) {
+    tau[s] = tau_of.value(t.T_K[s], t.inverse[s], t.ln_T[s]);
+    exponent[s] = -alpha_of.value(t.T_K[s], t.inverse[s], t.ln_T[s]) * tau[s];
+  }
+}
+
+JAMPOT_CLONES
+void multiply(double* __restrict values, const double* __restrict factors, std::size_t count) {
+  for (std::size_t s = 0; s < count; ++s) values[s] *= factors[s];
 }
 
 }  // namespace
@@ -106,27 +145,22 @@ void Nrtl::evaluate_states(std::span<const double> T_K, std::span<const double> 
   demand_states(x.size(), ln_gamma.size(), n_, states);
   constexpr std::size_t most = 16;  // entries of four components
   std::array<double, most * block> G, tauG;
-  std::array<double, block> inverse, ln_T{}, alpha;
-  for (std::size_t i = 0; i < n_; ++i) {
-    std::fill_n(&G[(i * n_ + i) * block], block, 1.0);
-    std::fill_n(&tauG[(i * n_ + i) * block], block, 0.0);
-  }
+  Temperatures temperatures;
   for (std::size_t first = 0; first < states; first += block) {
     const std::size_t count = std::min(block, states - first);
-    const double* T = &T_K[first];
-    for (std::size_t s = 0; s < count; ++s) inverse[s] = 1 / T[s];
+    std::copy_n(&T_K[first], count, temperatures.T_K.begin());
+    invert(temperatures.T_K.data(), temperatures.inverse.data(), count);
     if (with_log()) {
-      for (std::size_t s = 0; s < count; ++s) ln_T[s] = std::log(T[s]);
+      for (std::size_t s = 0; s < count; ++s) temperatures.ln_T[s] = std::log(temperatures.T_K[s]);
     }
     for (std::size_t t = 0; t < terms_.size(); t += 3) {
       const std::size_t i = terms_[t].i, j = terms_[t].j;
-      values_of(terms_[t + 2].function, T, inverse.data(), ln_T.data(), alpha.data(), count);
+      const TemperatureFunction& alpha = terms_[t + 2].function;
       for (const auto& [entry, term] : {std::pair(i * n_ + j, t), std::pair(j * n_ + i, t + 1)}) {
-        double *const tau = &tauG[entry * block], *const exponent = &G[entry * block];
-        values_of(terms_[term].function, T, inverse.data(), ln_T.data(), tau, count);
-        for (std::size_t s = 0; s < count; ++s) exponent[s] = -alpha[s] * tau[s];
-        exp_of_all(exponent, count);
-        for (std::size_t s = 0; s < count; ++s) tau[s] *= exponent[s];
+        double *const tau = &tauG[entry * block], *const of_G = &G[entry * block];
+        exponents(terms_[term].function, alpha, temperatures, tau, of_G, count);
+        exp_of_all(of_G, count);
+        multiply(tau, of_G, count);
       }
     }
     kernel(G.data(), tauG.data(), x.data() + first, ln_gamma.data() + first, states, count);
