@@ -319,6 +319,12 @@ std::string drawn(const Figure& figure, const std::string& ending) {
   return lower_case(ending) == ".pdf" ? dateless(std::move(picture)) : picture;
 }
 
+std::vector<std::string> drawn_together(const std::vector<const Figure*>& figures) {
+  std::vector<std::string> scripts;
+  for (const Figure* figure : figures) scripts.push_back(gnuplot_script(*figure, "figure.svg"));
+  return run_gnuplot(scripts);
+}
+
 void draw(const Figure& figure, const fs::path& path) {
   write_file(path, drawn(figure, path.extension().string()));
 }

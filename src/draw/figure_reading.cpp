@@ -25,10 +25,10 @@ Json axis(const Axis& axis) {
 
 std::string reading_of(const Figure& figure) {
   Json json{{"width", figure.width}, {"height", figure.height}, {"panels", Json::array()}};
-  const auto layouts = lay_out(figure);
-  for (std::size_t p = 0; p < layouts.size(); ++p) {
+  const std::vector<Box> frames = frames_of(figure);
+  for (std::size_t p = 0; p < frames.size(); ++p) {
     const Panel& panel = figure.panels[p];
-    const Box& frame = layouts[p].frame;
+    const Box& frame = frames[p];
     Json entry{{"frame", {frame.left, frame.top, frame.right, frame.bottom}},
                {"x", axis(panel.x)},
                {"y", axis(panel.y)},

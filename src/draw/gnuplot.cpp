@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cctype>
 #include <cstdlib>
 #include <pugixml.hpp>
@@ -38,6 +39,51 @@ bool is_whole(const std::string& picture, std::string_view ending) {
          document.document_element().name() == "svg"sv;
 }
 
+// SVGs one after the other, each with its XML declaration in front.
+std::vector<std::string> parted(const std::string& svgs) {
+  constexpr std::string_view declaration = "<?xml";
+  std::vector<std::string> parts;
+  for (std::size_t at = svgs.find(declaration); at != std::string::npos;) {
+    const std::size_t next = svgs.find(declaration, at + declaration.size());
+    parts.push_back(svgs.substr(at, next == std::string::npos ? next : next - at));
+    at = next;
+  }
+  return parts;
+}
+
+// The groups of an SVG that hold nothing: the pens of the figure before.
+std::string without_empty_groups(const std::string& svg) {
+  constexpr std::string_view opening = "<g ", closing = "</g>\n";
+  std::string kept;
+  kept.reserve(svg.size());
+  for (std::size_t at = 0; at < svg.size();) {
+    const std::size_t end = std::min(svg.find('\n', at), svg.size() - 1) + 1;
+    const std::string_view line(svg.data() + at, end - at);
+    const bool empty = line.starts_with(opening) && line.ends_with(">\n") &&
+                       std::string_view(svg).substr(end).starts_with(closing);
+    if (!empty) kept += line;
+    at = empty ? end + closing.size() : end;
+  }
+  return kept;
+}
+
+std::string picture_of(const std::string& script, double most_s) {
+  ProgramOutput drawn = run_program({"gnuplot", "-d"}, script, {most_s, environment()});
+  if (!drawn.found)
+    throw CalculationError("gnuplot is not installed; figures need it (Debian package gnuplot-nox)");
+  if (drawn.out_of_time)
+    throw CalculationError(fmt::format("the figure was not drawn within {} seconds", most_s));
+  if (drawn.interrupted) throw CalculationError("drawing was interrupted");
+  if (drawn.status != 0)
+    throw CalculationError(
+        fmt::format("gnuplot could not draw the figure (its exit status is {})", drawn.status));
+  return std::move(drawn.out);
+}
+
+[[noreturn]] void not_whole() {
+  throw CalculationError("gnuplot could not draw the figure; what it wrote is no whole picture");
+}
+
 }  // namespace
 
 std::string gnuplot_text(std::string_view text) {
@@ -64,19 +110,20 @@ std::string gnuplot_text(std::string_view text) {
 }
 
 std::string run_gnuplot(const std::string& script, std::string_view ending) {
-  ProgramOutput drawn = run_program({"gnuplot", "-d"}, script, {longest_drawing_s, environment()});
-  if (!drawn.found)
-    throw CalculationError("gnuplot is not installed; figures need it (Debian package gnuplot-nox)");
-  if (drawn.out_of_time)
-    throw CalculationError(fmt::format("the figure was not drawn within {} seconds", longest_drawing_s));
-  if (drawn.interrupted) throw CalculationError("drawing was interrupted");
-  if (drawn.status != 0 || !is_whole(drawn.out, ending)) {
-    throw CalculationError(fmt::format("gnuplot could not draw the figure{}",
-                                       drawn.status == 0
-                                           ? "; what it wrote is no whole picture"
-                                           : fmt::format(" (its exit status is {})", drawn.status)));
-  }
-  return std::move(drawn.out);
+  std::string picture = picture_of(script, longest_drawing_s);
+  if (!is_whole(picture, ending)) not_whole();
+  return ending == ".svg" ? without_empty_groups(picture) : picture;
+}
+
+std::vector<std::string> run_gnuplot(const std::vector<std::string>& scripts) {
+  if (scripts.empty()) return {};
+  const double count = static_cast<double>(scripts.size());
+  std::vector<std::string> pictures =
+      parted(picture_of(joined(scripts, "reset\n"), count * longest_drawing_s));
+  const auto whole = [](const std::string& picture) { return is_whole(picture, ".svg"); };
+  if (pictures.size() != scripts.size() || !std::all_of(pictures.begin(), pictures.end(), whole)) not_whole();
+  for (std::string& picture : pictures) picture = without_empty_groups(picture);
+  return pictures;
 }
 
 }  // namespace jampot

@@ -1,6 +1,7 @@
 #pragma once
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace jampot {
 
@@ -13,5 +14,9 @@ std::string gnuplot_text(std::string_view text);
 /// @throws CalculationError where it is not installed, says no, takes too long, was interrupted, or wrote
 /// something else than a whole picture of this kind
 std::string run_gnuplot(const std::string& script, std::string_view ending);
+
+/// The SVGs of several scripts, by one gnuplot: its start takes longer than a figure. @throws as the other
+/// one
+std::vector<std::string> run_gnuplot(const std::vector<std::string>& scripts);
 
 }  // namespace jampot

@@ -46,22 +46,22 @@ Box grown(const Box& box, double by) {
   return {box.left - by, box.top - by, box.right + by, box.bottom + by};
 }
 
-// How much is wrong with a place: 0 where nothing is.
-double trouble(const Box& box, const Obstacles& obstacles) {
+// How much is wrong with a place: 0 where nothing is. Where it is as much as `most`, the rest is not counted.
+double trouble(const Box& box, const Obstacles& obstacles, double most) {
   double sum = 0;
   if (!obstacles.frame.contains(grown(box, 4))) sum += 1000;
   const Box near = grown(box, 3);
+  for (const Box& other : obstacles.boxes) sum += near.overlaps(other) ? 100 : 0;
   for (std::size_t c = 0; c < obstacles.curves.size(); ++c) {
     const Box& bounds = obstacles.bounds[c];
     if (near.right < bounds.left || near.left > bounds.right || near.bottom < bounds.top ||
         near.top > bounds.bottom)
       continue;
     const Path& path = obstacles.curves[c];
-    for (std::size_t k = 1; k < path.size(); ++k) {
+    for (std::size_t k = 1; k < path.size() && sum < most; ++k) {
       if (crosses(near, path[k - 1].x, path[k - 1].y, path[k].x, path[k].y)) sum += 10;
     }
   }
-  for (const Box& other : obstacles.boxes) sum += near.overlaps(other) ? 100 : 0;
   return sum;
 }
 
@@ -110,7 +110,8 @@ PlacedLabel place_callout(const Callout& callout, Pixel anchor, const Obstacles&
       const double x = anchor.x + std::cos(angle) * (ring + own.right);
       const double y = anchor.y + std::sin(angle) * (ring + own.bottom);
       PlacedLabel candidate{callout.text, box_at(x, y, callout.text), -1, ring > 30, anchor.x, anchor.y};
-      double cost = trouble(candidate.box, obstacles) + ring / 100;
+      double cost = trouble(candidate.box, obstacles, least) + ring / 100;
+      if (cost >= least) continue;
       if (candidate.leader && !leader_is_free(candidate, obstacles)) cost += 50;
       if (candidate.leader && crosses_leader(candidate, obstacles)) cost += 80;
       if (cost < least) {
@@ -138,7 +139,7 @@ bool place_curve_label(const Series& series, const Path& path, const Obstacles& 
                      y = path[k].y + sy * (own.bottom + distance);
         const Box box = box_at(x, y, series.label);
         const double off_centre = std::min(std::abs(at - 0.35), std::abs(at - 0.65));
-        const double cost = trouble(box, obstacles) + 0.2 * distance / 10 + 2 * off_centre;
+        const double cost = trouble(box, obstacles, least) + 0.2 * distance / 10 + 2 * off_centre;
         if (cost < least) {
           least = cost;
           placed = {series.label, box, series.colour, false, path[k].x, path[k].y};
@@ -172,7 +173,7 @@ void place_key(const Panel& panel, const Obstacles& obstacles, PanelLayout& layo
     for (const bool right : {true, false}) {
       const double x = right ? frame.right - width : frame.left, y = top ? frame.top : frame.bottom - height;
       const Box box{x, y, x + width, y + height};
-      const double cost = trouble({x + 5, y + 5, x + width - 5, y + height - 5}, obstacles);
+      const double cost = trouble({x + 5, y + 5, x + width - 5, y + height - 5}, obstacles, least);
       if (cost < least) {
         least = cost;
         layout.key = box;
@@ -282,13 +283,13 @@ bool crosses(const Box& box, double x1, double y1, double x2, double y2) {
   return from <= to;
 }
 
-std::vector<PanelLayout> lay_out(const Figure& figure) {
+std::vector<Box> frames_of(const Figure& figure) {
   constexpr double left = 105, right = 35, top = 62, bottom_of_panel = 74, footer = 34;
   const auto columns = static_cast<std::size_t>(std::max(1, figure.columns));
   const std::size_t rows = (figure.panels.size() + columns - 1) / columns;
   const double height = (figure.height - top - footer) / static_cast<double>(rows);
   const double width = static_cast<double>(figure.width) / static_cast<double>(columns);
-  std::vector<PanelLayout> layouts;
+  std::vector<Box> frames;
   for (std::size_t k = 0; k < figure.panels.size(); ++k) {
     const std::size_t row = k / columns, column = k % columns;
     const double y = top + static_cast<double>(row) * height, x = static_cast<double>(column) * width;
@@ -310,8 +311,16 @@ std::vector<PanelLayout> lay_out(const Figure& figure) {
       frame.left = middle - side / 2;
       frame.right = middle + side / 2;
     }
-    layouts.push_back(lay_out_panel(figure.panels[k], frame));
+    frames.push_back(frame);
   }
+  return frames;
+}
+
+std::vector<PanelLayout> lay_out(const Figure& figure) {
+  const std::vector<Box> frames = frames_of(figure);
+  std::vector<PanelLayout> layouts;
+  for (std::size_t k = 0; k < frames.size(); ++k)
+    layouts.push_back(lay_out_panel(figure.panels[k], frames[k]));
   return layouts;
 }
 

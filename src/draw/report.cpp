@@ -23,9 +23,8 @@ std::string cell(const std::string& text) {
   return markdown_text(one_line(text));
 }
 
-// A figure as the text of an SVG without its XML prologue.
-std::string inline_svg(const Figure& figure) {
-  const std::string svg = drawn(figure, ".svg");
+// The text of an SVG without its XML prologue.
+std::string inline_svg(const std::string& svg) {
   const std::size_t start = svg.find("<svg");
   return start == std::string::npos ? svg : svg.substr(start);
 }
@@ -121,7 +120,12 @@ std::string Report::contents() const {
 }
 
 std::string Report::html(const DisplayUnits& units) const {
-  bool figures = false;
+  std::vector<const Figure*> figures;
+  for (const Part& part : parts_) {
+    if (const auto* figure = std::get_if<Figure>(&part)) figures.push_back(figure);
+  }
+  const std::vector<std::string> pictures = drawn_together(figures);
+  std::size_t shown = 0;
   std::string out = fmt::format(
       "<!DOCTYPE html>\n<html lang=\"en\"><head><meta charset=\"utf-8\">\n<meta http-equiv=\"{2}\" "
       "content=\"default-src 'none'; style-src 'unsafe-inline'; script-src 'sha256-{3}'\">\n"
@@ -142,12 +146,11 @@ std::string Report::html(const DisplayUnits& units) const {
       out += as_html(*table, units);
     } else {
       const auto& figure = std::get<Figure>(part);
-      out += "<figure>" + inline_svg(figure) + "<script type=\"application/json\">" +
+      out += "<figure>" + inline_svg(pictures[shown++]) + "<script type=\"application/json\">" +
              script_json(reading_of(figure)) + "</script></figure>\n";
-      figures = true;
     }
   }
-  if (figures) {
+  if (!figures.empty()) {
     out +=
         "<p class=\"hint\">Point at a figure to read it. Click on it, then the wheel zooms and dragging "
         "moves; a "

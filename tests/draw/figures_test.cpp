@@ -65,6 +65,35 @@ TEST(Triangles, WhoStandsWhereIsChosen) {
   EXPECT_FALSE(panel.guides.empty());
 }
 
+// What one figure sets must not show in the next one.
+TEST(Figures, DrawnTogetherAreThoseDrawnAlone) {
+  Figure plain, logarithmic, triangle, two;
+  plain.title = "a <plain> one";
+  plain.panels.resize(1);
+  plain.panels[0].x = {"x", 0, 1};
+  plain.panels[0].y = {"y", 0, 2};
+  Series line;
+  line.label = "line";
+  line.in_key = true;
+  for (double x = 0; x <= 1; x += 0.1) line.spots.push_back({x, 1 + x * x / 2});
+  plain.panels[0].series.push_back(line);
+  logarithmic = plain;
+  logarithmic.notices = {"a-notice"};
+  logarithmic.panels[0].y = {"y", 0.5, 3, true};
+  logarithmic.panels[0].texts.push_back({{0.2, 2}, "written"});
+  triangle.title = "triangle";
+  triangle.width = 900;
+  triangle.panels.push_back(Triangle(Triangle::Options{}).panel({"A", "B", "C"}));
+  two = plain;
+  two.columns = 2;
+  two.panels.push_back(logarithmic.panels[0]);
+  const std::vector<const Figure*> all{&logarithmic, &triangle, &plain, &two, &triangle, &logarithmic};
+  const std::vector<std::string> together = drawn_together(all);
+  ASSERT_EQ(together.size(), all.size());
+  for (std::size_t k = 0; k < all.size(); ++k) EXPECT_EQ(together[k], drawn(*all[k], ".svg")) << k;
+  EXPECT_TRUE(drawn_together({}).empty());
+}
+
 TEST(Windows, CutCurvesAtTheFrame) {
   Panel panel;
   panel.x = {"x", 0, 1};

@@ -48,9 +48,12 @@ inline constexpr double label_font_px = 17, tick_font_px = 16, title_font_px = 2
 double pixel_x(const Panel& panel, const Box& frame, double x);
 double pixel_y(const Panel& panel, const Box& frame, double y);
 
-/// Places the frames of all panels, and every curve label and callout so that it lies inside the frame, on no
-/// curve, no marked point and no other label. A curve label that finds no such place is left to the key (it
-/// is then not in the result); a callout always gets the best place there is.
+/// The frame of each panel, in pixels.
+std::vector<Box> frames_of(const Figure& figure);
+
+/// Places the frames of all panels as `frames_of` does, and every curve label and callout so that it lies
+/// inside the frame, on no curve, no marked point and no other label. A curve label that finds no such place
+/// is left to the key (it is then not in the result); a callout always gets the best place there is.
 std::vector<PanelLayout> lay_out(const Figure& figure);
 
 /// Whether the straight line between two points crosses the box.
