@@ -61,9 +61,8 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, const FitOpti
       problem_->AddResidualBlock(residuals_.back().get(), loss_.get(), scaled_.data());
       continue;
     }
-    residuals_.push_back(std::make_unique<AdjustedPointResidual>(context_, point));
     double* adjustment = &adjustments_[n * k];
-    problem_->AddResidualBlock(residuals_.back().get(), loss_.get(), scaled_.data(), adjustment);
+    add_adjusted(point, adjustment);
     const std::vector<std::size_t> present = point.present();
     for (std::size_t j = 0; j + 1 < present.size(); ++j) {  // an adjusted fraction stays inside 0..1
       constexpr double inside = 1e-9, near = 8;
@@ -79,6 +78,19 @@ FitProblem::FitProblem(Mixture mixture, const ParameterPlan& plan, const FitOpti
   add_priors(plan, fit_options.priors);
   add_known(fit_options.known);
   if (fit_options.no_split) add_one_liquid();
+}
+
+void FitProblem::add_adjusted(const DataPoint& point, double* adjustment) {
+  auto whole = std::make_unique<AdjustedPointResidual>(context_, point);
+  if (loss_) {
+    problem_->AddResidualBlock(whole.get(), loss_.get(), scaled_.data(), adjustment);
+  } else {
+    parts_.push_back(std::make_unique<AdjustmentRows>(whole->parameter_block_sizes()[1]));
+    problem_->AddResidualBlock(parts_.back().get(), nullptr, adjustment);
+    parts_.push_back(std::make_unique<EquilibriumRows>(*whole));
+    problem_->AddResidualBlock(parts_.back().get(), nullptr, scaled_.data(), adjustment);
+  }
+  residuals_.push_back(std::move(whole));
 }
 
 void FitProblem::add_priors(const ParameterPlan& plan, const std::vector<Prior>& priors) {
@@ -273,6 +285,9 @@ std::optional<Descent> FitProblem::minimise_once(double tolerance, int most_iter
   options.function_tolerance = tolerance;
   options.gradient_tolerance = 1e-9;
   options.parameter_tolerance = 1e-9;
+  // How long a step is that would leave the bounds: by the objective alone. A cubic asks for its gradient at
+  // every step, which is more than half of all the work.
+  options.line_search_interpolation_type = ceres::QUADRATIC;
   if (!adjustments_.empty()) {
     // The adjustments of a point touch no other point: eliminated first, they leave a system of the
     // parameters alone.

@@ -79,6 +79,7 @@ class FitProblem {
  private:
   void hold(const std::vector<std::size_t>& held);
   void release();
+  void add_adjusted(const DataPoint& point, double* adjustment);
   void add_priors(const ParameterPlan& plan, const std::vector<Prior>& priors);
   void add_known(const std::vector<KnownPoint>& known);
   void set_stiffness(bool hard);
@@ -93,6 +94,7 @@ class FitProblem {
   std::stop_token stop_;
   std::vector<const DataPoint*> points_, liquid_points_;
   std::vector<std::unique_ptr<ceres::CostFunction>> residuals_;  ///< of the points, in their order
+  std::vector<std::unique_ptr<ceres::CostFunction>> parts_;      ///< of them, as the problem sees them
   std::vector<std::unique_ptr<ceres::CostFunction>> liquid_residuals_;
   std::vector<TwoLiquidsResidual*> reweighted_;
   std::vector<std::unique_ptr<ceres::CostFunction>> priors_;

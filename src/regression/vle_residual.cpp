@@ -1,5 +1,6 @@
 #include "vle_residual.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 #include "../basis/eigen.hpp"
@@ -51,18 +52,18 @@ void FitContext::set(const double* scaled) {
   }
 }
 
-bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<double>& x,
-                             bool with_derivatives, BubbleDerivatives& out) {
-  const std::size_t n = x.size(), parameters = context.free().size();
-  IncipientState state(n);
-  state.T_K = T_K;
-  state.P_Pa = out.P_Pa > 0 ? out.P_Pa : 1e5;
-  state.w = x;
-  if (!context.solver().solve(Sought::pressure, x, state)) return false;
-  out.P_Pa = state.P_Pa;
-  out.y = state.w;
-  if (!with_derivatives) return true;
+namespace {
 
+bool solve_bubble(FitContext& context, const std::vector<double>& x, IncipientState& state) {
+  state.w = x;
+  return context.solver().solve(Sought::pressure, x, state);
+}
+
+// At a bubble point that is solved, at the parameters set last.
+void differentiate_bubble(FitContext& context, const std::vector<double>& x, const IncipientState& state,
+                          BubbleDerivatives& out) {
+  const std::size_t n = x.size(), parameters = context.free().size();
+  const double T_K = state.T_K;
   const auto s = to_eigen(context.solver().sensitivity(Sought::pressure, x, state));
   const auto N = static_cast<Eigen::Index>(n);
   const auto with_parameter = [&](Eigen::Index row, std::size_t p) {
@@ -88,6 +89,19 @@ bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<
       out.dy_dp[i * parameters + p] = state.w[i] * with_parameter(row, p);
     }
   }
+}
+
+}  // namespace
+
+bool bubble_with_derivatives(FitContext& context, double T_K, const std::vector<double>& x,
+                             bool with_derivatives, BubbleDerivatives& out) {
+  IncipientState state(x.size());
+  state.T_K = T_K;
+  state.P_Pa = out.P_Pa > 0 ? out.P_Pa : 1e5;
+  if (!solve_bubble(context, x, state)) return false;
+  out.P_Pa = state.P_Pa;
+  out.y = state.w;
+  if (with_derivatives) differentiate_bubble(context, x, state, out);
   return true;
 }
 
@@ -96,6 +110,7 @@ AdjustedPointResidual::AdjustedPointResidual(FitContext& context, const DataPoin
       point_(point),
       present_(point.present()),
       offsets_(context.offsets_of(point)),
+      state_(point.x.size()),
       x_(point.x.size()) {
   const int m = static_cast<int>(present_.size());
   mutable_parameter_block_sizes()->push_back(static_cast<int>(context.free().size()));
@@ -105,10 +120,34 @@ AdjustedPointResidual::AdjustedPointResidual(FitContext& context, const DataPoin
 
 bool AdjustedPointResidual::Evaluate(double const* const* blocks, double* residuals,
                                      double** jacobians) const {
-  const std::size_t n = point_.x.size(), parameters = context_.free().size(), latent = present_.size();
-  const std::size_t last = present_.back();
+  const std::size_t parameters = context_.free().size(), latent = present_.size();
+  std::copy_n(blocks[1], latent, residuals);
+  if (jacobians == nullptr) return equilibrium(blocks, residuals + latent, nullptr);
+  double* below[2] = {nullptr, nullptr};
+  if (double* J = jacobians[0]) {
+    std::fill_n(J, latent * parameters, 0.0);
+    below[0] = J + latent * parameters;
+  }
+  if (double* J = jacobians[1]) {
+    std::fill_n(J, latent * latent, 0.0);
+    for (std::size_t j = 0; j < latent; ++j) J[j * latent + j] = 1;
+    below[1] = J + latent * latent;
+  }
+  return equilibrium(blocks, residuals + latent, below);
+}
+
+// Ceres asks for the same point up to three times: for the length of a step, for its worth, and for the
+// derivatives where it is taken.
+bool AdjustedPointResidual::solve(double const* const* blocks) const {
+  const std::size_t parameters = context_.free().size(), latent = present_.size();
   const double* adjustment = blocks[1];
+  if (std::equal(solved_at_.begin(), solved_at_.end(), blocks[0], blocks[0] + parameters) &&
+      std::equal(solved_for_.begin(), solved_for_.end(), adjustment, adjustment + latent))
+    return true;
+  solved_at_.clear();
+  solved_for_.clear();
   context_.set(blocks[0]);
+  const std::size_t last = present_.back();
   double rest = 1;
   for (std::size_t j = 0; j + 1 < latent; ++j) {
     const std::size_t k = present_[j];
@@ -118,50 +157,55 @@ bool AdjustedPointResidual::Evaluate(double const* const* blocks, double* residu
   }
   if (!(rest > 0)) return false;
   x_[last] = rest;
-  double T_K = point_.T_K + point_.u_T_K * adjustment[latent - 1], P_Pa = point_.P_Pa;
-  if (offsets_.T) T_K -= context_.offset(*offsets_.T);
-  if (offsets_.P) P_Pa *= 1 - context_.offset(*offsets_.P);
-  bubble_.P_Pa = point_.P_Pa;
-  if (!bubble_with_derivatives(context_, T_K, x_, jacobians != nullptr, bubble_)) return false;
+  state_.T_K = point_.T_K + point_.u_T_K * adjustment[latent - 1];
+  P_Pa_ = point_.P_Pa;
+  if (offsets_.T) state_.T_K -= context_.offset(*offsets_.T);
+  if (offsets_.P) P_Pa_ *= 1 - context_.offset(*offsets_.P);
+  state_.P_Pa = point_.P_Pa;
+  if (!solve_bubble(context_, x_, state_)) return false;
+  solved_at_.assign(blocks[0], blocks[0] + parameters);
+  solved_for_.assign(adjustment, adjustment + latent);
+  return true;
+}
 
-  for (std::size_t j = 0; j < latent; ++j) residuals[j] = adjustment[j];
-  residuals[latent] = (bubble_.P_Pa - P_Pa) / point_.u_P_Pa;
-  const std::size_t first_y = latent + 1, rows = static_cast<std::size_t>(num_residuals());
-  for (std::size_t r = first_y; r < rows; ++r) {
-    const std::size_t i = present_[r - first_y];
-    residuals[r] = (bubble_.y[i] - point_.y[i]) / point_.u_y;
+bool AdjustedPointResidual::equilibrium(double const* const* blocks, double* residuals,
+                                        double** jacobians) const {
+  if (!solve(blocks)) return false;
+  const std::size_t n = point_.x.size(), parameters = context_.free().size(), latent = present_.size();
+  const std::size_t last = present_.back(), rows = static_cast<std::size_t>(num_residuals()) - latent;
+  residuals[0] = (state_.P_Pa - P_Pa_) / point_.u_P_Pa;
+  for (std::size_t r = 1; r < rows; ++r) {
+    const std::size_t i = present_[r - 1];
+    residuals[r] = (state_.w[i] - point_.y[i]) / point_.u_y;
   }
   if (jacobians == nullptr) return true;
 
-  const double P_weight = bubble_.P_Pa / point_.u_P_Pa;
+  context_.set(blocks[0]);
+  differentiate_bubble(context_, x_, state_, bubble_);
+  const double P_weight = state_.P_Pa / point_.u_P_Pa;
   if (double* J = jacobians[0]) {
-    std::fill(J, J + rows * parameters, 0.0);
+    std::fill_n(J, rows * parameters, 0.0);
     for (std::size_t p = 0; p < parameters; ++p) {
-      J[latent * parameters + p] = P_weight * bubble_.dln_P_dp[p];
-      for (std::size_t r = first_y; r < rows; ++r) {
-        J[r * parameters + p] = bubble_.dy_dp[present_[r - first_y] * parameters + p] / point_.u_y;
-      }
+      J[p] = P_weight * bubble_.dln_P_dp[p];
+      for (std::size_t r = 1; r < rows; ++r)
+        J[r * parameters + p] = bubble_.dy_dp[present_[r - 1] * parameters + p] / point_.u_y;
     }
     if (offsets_.T) {
       const double scale = context_.free()[*offsets_.T].scale;
-      J[latent * parameters + *offsets_.T] = -scale * P_weight * bubble_.dln_P_dT;
-      for (std::size_t r = first_y; r < rows; ++r)
-        J[r * parameters + *offsets_.T] = -scale * bubble_.dy_dT[present_[r - first_y]] / point_.u_y;
+      J[*offsets_.T] = -scale * P_weight * bubble_.dln_P_dT;
+      for (std::size_t r = 1; r < rows; ++r)
+        J[r * parameters + *offsets_.T] = -scale * bubble_.dy_dT[present_[r - 1]] / point_.u_y;
     }
-    if (offsets_.P)
-      J[latent * parameters + *offsets_.P] = context_.free()[*offsets_.P].scale * point_.P_Pa / point_.u_P_Pa;
+    if (offsets_.P) J[*offsets_.P] = context_.free()[*offsets_.P].scale * point_.P_Pa / point_.u_P_Pa;
   }
   if (double* J = jacobians[1]) {
-    std::fill(J, J + rows * latent, 0.0);
     for (std::size_t j = 0; j < latent; ++j) {
-      J[j * latent + j] = 1;
       const bool is_T = j == latent - 1;
       const std::size_t k = present_[j];
       const double unit = is_T ? point_.u_T_K : point_.u_x;
-      J[latent * latent + j] =
-          P_weight * unit * (is_T ? bubble_.dln_P_dT : bubble_.dln_P_dz[k] - bubble_.dln_P_dz[last]);
-      for (std::size_t r = first_y; r < rows; ++r) {
-        const std::size_t i = present_[r - first_y];
+      J[j] = P_weight * unit * (is_T ? bubble_.dln_P_dT : bubble_.dln_P_dz[k] - bubble_.dln_P_dz[last]);
+      for (std::size_t r = 1; r < rows; ++r) {
+        const std::size_t i = present_[r - 1];
         J[r * latent + j] =
             unit / point_.u_y *
             (is_T ? bubble_.dy_dT[i] : bubble_.dy_dz[i * n + k] - bubble_.dy_dz[i * n + last]);
@@ -169,6 +213,35 @@ bool AdjustedPointResidual::Evaluate(double const* const* blocks, double* residu
     }
   }
   return true;
+}
+
+AdjustmentRows::AdjustmentRows(int count) {
+  mutable_parameter_block_sizes()->push_back(count);
+  set_num_residuals(count);
+}
+
+bool AdjustmentRows::Evaluate(double const* const* blocks, double* residuals, double** jacobians) const {
+  const auto count = static_cast<std::size_t>(num_residuals());
+  std::copy_n(blocks[0], count, residuals);
+  if (jacobians == nullptr || jacobians[0] == nullptr) return true;
+  std::fill_n(jacobians[0], count * count, 0.0);
+  for (std::size_t j = 0; j < count; ++j) jacobians[0][j * count + j] = 1;
+  return true;
+}
+
+EquilibriumRows::EquilibriumRows(const AdjustedPointResidual& point) : point_(point) {
+  *mutable_parameter_block_sizes() = point.parameter_block_sizes();
+  set_num_residuals(point.parameter_block_sizes()[1]);
+}
+
+bool EquilibriumRows::Evaluate(double const* const* blocks, double* residuals, double** jacobians) const {
+  const int count = num_residuals();
+  std::fill_n(residuals, count, 0.0);
+  for (std::size_t block = 0; jacobians != nullptr && block < 2; ++block) {
+    if (jacobians[block] != nullptr)
+      std::fill_n(jacobians[block], count * parameter_block_sizes()[block], 0.0);
+  }
+  return point_.equilibrium(blocks, residuals, jacobians);
 }
 
 BubblePointResidual::BubblePointResidual(FitContext& context, const DataPoint& point, Sought sought)

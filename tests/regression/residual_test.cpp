@@ -49,6 +49,41 @@ TEST(Residuals, JacobiansAreExact) {
   }
 }
 
+// The parts that the linear solver sees are the rows of the whole, at whatever place was asked before.
+TEST(Residuals, PartsAreTheWhole) {
+  DataSet data = test::synthetic(test::mtbe_methanol(), DataKind::txy, 4, 3);
+  data.points[1].y.clear();  // P alone: its last row is empty
+  const std::vector<FreeParameter> free{{0, Coefficient::inverse_T, 330}, {1, Coefficient::constant, 1}};
+  FitContext context(test::mtbe_methanol(), free);
+  for (const DataPoint& point : data.points) {
+    const AdjustedPointResidual remembering(context, point);
+    const AdjustmentRows above(2);
+    const EquilibriumRows below(remembering);
+    expect_exact_jacobians(above, {{0.4, -0.8}});
+    expect_exact_jacobians(below, {{0.7, 0.1}, {0.4, -0.8}});
+    const std::size_t rows = point.y.empty() ? 3 : 4;
+    for (const std::vector<double>& parameters : {std::vector{0.7, 0.1}, {0.6, 0.1}, {0.7, 0.1}}) {
+      for (const std::vector<double>& adjustments :
+           {std::vector{0.4, -0.8}, {0.4, 0.8}, {-1000.0, 0.0}, {-1000.0, 0.0}, {0.4, 0.8}}) {
+        const AdjustedPointResidual fresh(context, point);
+        const double* blocks[] = {parameters.data(), adjustments.data()};
+        std::vector<double> whole(4), parts(4), J(8), J_parts(8);
+        double* jacobians[] = {J.data(), nullptr};
+        double* jacobians_below[] = {J_parts.data() + 4, nullptr};
+        const bool inside = fresh.Evaluate(blocks, whole.data(), jacobians);
+        EXPECT_TRUE(above.Evaluate(&blocks[1], parts.data(), nullptr));
+        EXPECT_EQ(below.Evaluate(blocks, &parts[2], nullptr), inside);
+        EXPECT_EQ(below.Evaluate(blocks, &parts[2], jacobians_below), inside);
+        EXPECT_EQ(inside, adjustments[0] > -1000);
+        if (!inside) continue;
+        EXPECT_EQ(parts, whole);
+        EXPECT_EQ(std::vector(J_parts.begin(), J_parts.begin() + 2 * static_cast<long>(rows)),
+                  std::vector(J.begin(), J.begin() + 2 * static_cast<long>(rows)));
+      }
+    }
+  }
+}
+
 TEST(Residuals, TernaryJacobiansAreExact) {
   ParameterCollection parameters;
   parameters.add(test::nrtl_pair("ethanol", "acetone", 100, 50, 0.3));
