@@ -87,7 +87,8 @@ std::string temperatures_text(double Tmin_K, double Tmax_K) {
   return low == high ? fmt::format("at {} degC", low) : fmt::format("between {} and {} degC", low, high);
 }
 
-std::size_t edit_distance(std::string_view a, std::string_view b) {
+std::size_t edit_distance(std::string_view a, std::string_view b, std::size_t most) {
+  if (std::max(a.size(), b.size()) - std::min(a.size(), b.size()) > most) return most + 1;
   // Three rows of a table; names are short, and thousands of pairs are compared for one search.
   constexpr std::size_t short_name = 64;
   std::array<std::size_t, 3 * short_name> small;
@@ -95,19 +96,24 @@ std::size_t edit_distance(std::string_view a, std::string_view b) {
   std::size_t* before = b.size() < short_name ? small.data() : large.data();
   std::size_t *previous = before + b.size() + 1, *current = previous + b.size() + 1;
   std::iota(previous, previous + b.size() + 1, std::size_t{0});
+  std::size_t least_before = 0;
   for (std::size_t i = 1; i <= a.size(); ++i) {
     current[0] = i;
+    std::size_t least = i;
     for (std::size_t j = 1; j <= b.size(); ++j) {
       const std::size_t substitution = previous[j - 1] + (a[i - 1] == b[j - 1] ? 0 : 1);
       current[j] = std::min({previous[j] + 1, current[j - 1] + 1, substitution});
       if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1]) {
         current[j] = std::min(current[j], before[j - 2] + 1);
       }
+      least = std::min(least, current[j]);
     }
+    if (std::min(least, least_before) > most) return most + 1;  // every way leads through one of two rows
+    least_before = least;
     std::swap(before, previous);  // and what was before that is written over
     std::swap(previous, current);
   }
-  return previous[b.size()];
+  return previous[b.size()] > most ? most + 1 : previous[b.size()];
 }
 
 std::vector<std::string> nearest(std::string_view wanted, const std::vector<std::string>& candidates,

@@ -27,7 +27,8 @@ bool is_called(const Substance& substance, std::string_view text) {
 }  // namespace
 
 const Bank& Bank::built_in() {
-  static const Bank bank(
+  // Never destroyed: what ends with the program need not be taken apart before.
+  static const Bank& bank = *new Bank(
       read_bank({jampot_data::substances_csv(), jampot_data::vapour_pressure_csv(),
                  jampot_data::gas_heat_capacity_csv(), jampot_data::liquid_density_csv(),
                  jampot_data::liquid_viscosity_csv(), jampot_data::groups_csv(), jampot_data::mosced_csv(),
@@ -91,7 +92,8 @@ std::optional<double> distance(const std::string& wanted, const std::string& key
   const std::string candidate = lower_case(key);
   if (candidate == wanted) return 0;
   if (candidate.starts_with(wanted)) return 1;
-  const auto allowed = static_cast<double>(wanted.size() < 4 ? 1 : 1 + wanted.size() / 4);
+  const std::size_t most = wanted.size() < 4 ? 1 : 1 + wanted.size() / 4;
+  const auto allowed = static_cast<double>(most);
   std::optional<double> best;
   const auto take = [&](double score) { best = std::min(score, best.value_or(score)); };
   for (std::size_t start = 0; start < candidate.size(); ++start) {
@@ -101,11 +103,12 @@ std::optional<double> distance(const std::string& wanted, const std::string& key
     if (rest.starts_with(wanted)) take(2);
     if (wanted.size() < 4) continue;
     for (std::size_t size = wanted.size() - 1; size <= wanted.size() + 1 && size <= rest.size(); ++size) {
-      const auto errors = static_cast<double>(edit_distance(wanted, std::string_view(rest).substr(0, size)));
+      const auto errors =
+          static_cast<double>(edit_distance(wanted, std::string_view(rest).substr(0, size), most));
       if (errors <= allowed) take(2 + errors + (size < rest.size() ? 0.5 : 0));
     }
   }
-  const auto errors = static_cast<double>(edit_distance(wanted, candidate));
+  const auto errors = static_cast<double>(edit_distance(wanted, candidate, most));
   if (errors <= allowed) take(2 + errors);
   if (candidate.find(wanted) != std::string::npos) take(4);
   return best;

@@ -49,8 +49,7 @@ void estimate_gas_heat_capacities(const BankTables& tables, BankIndex& index) {
     Substance& substance = index.named(groups, row);
     if (substance.gas_heat_capacity) continue;
     substance.gas_heat_capacity =
-        estimate_from_groups(parse_groups(groups.text(row, groups.column("groups"))), substance.Tb_K)
-            .gas_heat_capacity;
+        gas_heat_capacity_from_groups(parse_groups(groups.text(row, groups.column("groups"))));
   }
   for (std::size_t row = 0; row < points.rows(); ++row) {
     auto& known = index.named(points, row).gas_heat_capacity;

@@ -13,6 +13,7 @@ namespace jampot {
 
 class BankIndex {
  public:
+  void expect(std::size_t count) { substances_.reserve(count); }
   void add(Substance substance) {
     by_name_[substance.name] = substances_.size();
     substances_.push_back(std::move(substance));

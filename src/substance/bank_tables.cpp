@@ -66,6 +66,7 @@ class Reader {
     const std::size_t name = table.column("name"), formula = table.column("formula"),
                       cas = table.column("cas"), aliases = table.column("aliases"),
                       mass = table.column("molar_mass_g_mol");
+    index_.expect(table.rows());
     for (std::size_t row = 0; row < table.rows(); ++row) {
       Substance substance;
       substance.name = table.text(row, name);

@@ -102,6 +102,15 @@ std::string hill_formula(std::map<std::string, int> atoms) {
   return formula;
 }
 
+std::optional<GasHeatCapacity> gas_heat_capacity_from_groups(const std::vector<GroupCount>& groups) {
+  const auto a = sum(groups, "a"), b = sum(groups, "b"), c = sum(groups, "c"), d = sum(groups, "d");
+  if (!a || !b || !c || !d) return std::nullopt;
+  return GasHeatCapacity{{*a - 37.93, *b + 0.210, *c - 3.91e-4, *d + 2.06e-7},
+                         "estimated: Joback, Reid 1987",
+                         'C',
+                         std::nullopt};
+}
+
 GroupEstimate estimate_from_groups(const std::vector<GroupCount>& groups, std::optional<double> Tb_K) {
   GroupEstimate estimate;
   if (const auto tb = sum(groups, "tb")) estimate.Tb_K = 198.2 + *tb;
@@ -116,13 +125,7 @@ GroupEstimate estimate_from_groups(const std::vector<GroupCount>& groups, std::o
   if (const auto h = sum(groups, "hform")) estimate.Hf_J_mol = 1000 * (68.29 + *h);
   if (const auto g = sum(groups, "gform")) estimate.Gf_J_mol = 1000 * (53.88 + *g);
   if (const auto hv = sum(groups, "hv")) estimate.Hvap_Tb_J_mol = 1000 * (15.30 + *hv);
-  const auto a = sum(groups, "a"), b = sum(groups, "b"), c = sum(groups, "c"), d = sum(groups, "d");
-  if (a && b && c && d) {
-    estimate.gas_heat_capacity = GasHeatCapacity{{*a - 37.93, *b + 0.210, *c - 3.91e-4, *d + 2.06e-7},
-                                                 "estimated: Joback, Reid 1987",
-                                                 'C',
-                                                 std::nullopt};
-  }
+  estimate.gas_heat_capacity = gas_heat_capacity_from_groups(groups);
   const auto eta_a = sum(groups, "eta_a"), eta_b = sum(groups, "eta_b");
   if (eta_a && eta_b) {
     const double molar_mass_g = 1000 * molar_mass_from_formula(formula_of(groups));

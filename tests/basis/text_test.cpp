@@ -13,6 +13,17 @@ TEST(Text, EditDistanceCountsSwapsOnce) {
   EXPECT_EQ(edit_distance("tolune", "toluene"), 1u);
   EXPECT_EQ(edit_distance("ethnaol", "ethanol"), 1u);
   EXPECT_EQ(edit_distance("", "abc"), 3u);
+  // Up to a limit it is the same, and beyond it no more than that.
+  const std::vector<std::string> words{"ethanol", "ethnaol", "methanol", "1-propanol", "ab",
+                                       "ba",      "",        "abcdef",   "badcfe"};
+  for (const std::string& one : words) {
+    for (const std::string& other : words) {
+      const std::size_t whole = edit_distance(one, other);
+      for (std::size_t most = 0; most < 8; ++most)
+        EXPECT_EQ(edit_distance(one, other, most), std::min(whole, most + 1))
+            << one << ' ' << other << ' ' << most;
+    }
+  }
 }
 
 TEST(Text, NumbersAreWholeAndFinite) {

@@ -32,8 +32,8 @@ std::optional<double> parse_number(std::string_view text);
 std::string temperatures_text(double Tmin_K, double Tmax_K);
 
 /// How many single-letter changes, insertions, deletions or swaps of neighbours turn `a` into `b`
-/// (optimal string alignment distance).
-std::size_t edit_distance(std::string_view a, std::string_view b);
+/// (optimal string alignment distance). More than `most` of them are not counted: then `most` + 1.
+std::size_t edit_distance(std::string_view a, std::string_view b, std::size_t most = std::string_view::npos);
 
 /// The candidates nearest to `wanted` (case does not count), at most `count`, best first; empty if none is
 /// near.

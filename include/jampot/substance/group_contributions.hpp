@@ -48,4 +48,7 @@ struct GroupEstimate {
 /// @param Tb_K the boiling point if it is known: the critical temperature rests on it
 GroupEstimate estimate_from_groups(const std::vector<GroupCount>& groups, std::optional<double> Tb_K);
 
+/// Its heat capacity of the ideal gas alone.
+std::optional<GasHeatCapacity> gas_heat_capacity_from_groups(const std::vector<GroupCount>& groups);
+
 }  // namespace jampot
