@@ -8,6 +8,7 @@
 
 #include "jampot/equilibrium/bubble_dew.hpp"
 #include "jampot/equilibrium/bubble_states.hpp"
+#include "jampot/equilibrium/stability_states.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/unifac.hpp"
 #include "jampot/liquid/unifac_interactions.hpp"
@@ -210,6 +211,49 @@ void bubble_one_by_one(benchmark::State& state) {
   count_each(state);
 }
 BENCHMARK(bubble_one_by_one);
+
+// Whether the same liquids split.
+void stability_1024(benchmark::State& state) {
+  const auto model = ternary_nrtl();
+  StabilityStates stability(*model);
+  const ManyStates many;
+  std::vector<double> distance(ManyStates::count);
+  for (auto _ : state) {
+    benchmark::DoNotOptimize(stability.distances(many.T_K, many.x, distance));
+    benchmark::ClobberMemory();
+  }
+  count_each(state);
+}
+BENCHMARK(stability_1024);
+
+void stability_1024_same_T(benchmark::State& state) {
+  const auto model = ternary_nrtl();
+  StabilityStates stability(*model);
+  ManyStates many;
+  std::fill(many.T_K.begin(), many.T_K.end(), 330.0);
+  std::vector<double> distance(ManyStates::count);
+  for (auto _ : state) {
+    benchmark::DoNotOptimize(stability.distances(many.T_K, many.x, distance));
+    benchmark::ClobberMemory();
+  }
+  count_each(state);
+}
+BENCHMARK(stability_1024_same_T);
+
+void stability_one_by_one(benchmark::State& state) {
+  const auto model = ternary_nrtl();
+  MixingLiquid liquid(*model);
+  const ManyStates many;
+  for (auto _ : state) {
+    for (std::size_t k = 0; k < ManyStates::count; ++k) {
+      const std::array<double, 3> x{many.x[k], many.x[ManyStates::count + k],
+                                    many.x[2 * ManyStates::count + k]};
+      benchmark::DoNotOptimize(liquid_splits(liquid, many.T_K[k], x));
+    }
+  }
+  count_each(state);
+}
+BENCHMARK(stability_one_by_one);
 
 // Ethyl acetate, 1-butanol, toluene, water: CH3, CH2, CH3COO, OH, ACH, ACCH3, H2O.
 std::unique_ptr<ActivityModel> unifac_of_four() {

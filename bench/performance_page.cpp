@@ -111,7 +111,9 @@ int main(int argc, char** argv) {
   for (const auto& [task, many, one] :
        {std::tuple("ln gamma, same T", "nrtl_ternary_1024", "nrtl_ternary"),
         std::tuple("ln gamma, a T for each", "nrtl_ternary_1024_new_T", "nrtl_ternary_new_T"),
-        std::tuple("bubble temperature", "bubble_1024", "bubble_one_by_one")}) {
+        std::tuple("bubble temperature", "bubble_1024", "bubble_one_by_one"),
+        std::tuple("does it split, same T", "stability_1024_same_T", "stability_one_by_one"),
+        std::tuple("does it split, a T for each", "stability_1024", "stability_one_by_one")}) {
     const auto& single = measured.at(one);
     const auto each = single.counters.find("each");
     fmt::print("| {} | {} | {} |\n", task, time_text(1e9 * measured.at(many).counters.at("each")),

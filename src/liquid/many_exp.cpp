@@ -12,4 +12,9 @@ void exp_of_all(double* values, std::size_t count) {
   for (std::size_t k = 0; k < count; ++k) values[k] = std::exp(values[k]);
 }
 
+JAMPOT_CLONES
+void log_of_all(double* values, std::size_t count) {
+  for (std::size_t k = 0; k < count; ++k) values[k] = std::log(values[k]);
+}
+
 }  // namespace jampot

@@ -5,6 +5,8 @@
 #include <cstdlib>
 #include <new>
 
+#include "jampot/equilibrium/bubble_states.hpp"
+#include "jampot/equilibrium/stability_states.hpp"
 #include "jampot/known/complete.hpp"
 #include "jampot/liquid/models.hpp"
 #include "support.hpp"
@@ -53,6 +55,32 @@ TEST(Allocation, ActivityCoefficientsTakeNone) {
     }
     EXPECT_EQ(allocations - before, 0) << model_name;
   }
+}
+
+TEST(Allocation, ManyStatesTakeNone) {
+  const auto substances = substances_named({"ethanol", "water", "acetone"});
+  Notices notices;
+  Mixture mixture(substances, "nrtl",
+                  complete_pairs("nrtl", substances, {}, MissingPairs::estimate, EstimateOptions(), notices));
+  constexpr std::size_t states = 150;
+  std::vector<double> x(3 * states, 1.0 / 3), T_K(states), P_Pa(states), y(3 * states), distance(states);
+  for (std::size_t k = 0; k < states; ++k) {
+    x[k] = (static_cast<double>(k) + 0.5) / (2 * states);
+    x[states + k] = 2.0 / 3 - x[k];
+  }
+  BubbleStates bubbles(mixture);
+  StabilityStates stability(mixture.activity());
+  const auto all = [&] {
+    std::fill(T_K.begin(), T_K.end(), 0.0);
+    EXPECT_EQ(bubbles.temperatures(101325, x, T_K, y), 0u);
+    EXPECT_EQ(bubbles.pressures(T_K, x, P_Pa, y), 0u);
+    stability.distances(T_K, x, distance);
+    mixture.activity().evaluate_states(x, y);
+  };
+  all();
+  const long before = allocations;
+  for (int k = 0; k < 5; ++k) all();
+  EXPECT_EQ(allocations - before, 0);
 }
 
 }  // namespace
