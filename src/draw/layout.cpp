@@ -264,6 +264,9 @@ double pixel_y(const Panel& panel, const Box& frame, double y) {
 }
 
 bool crosses(const Box& box, double x1, double y1, double x2, double y2) {
+  if (std::max(x1, x2) < box.left || std::min(x1, x2) > box.right || std::max(y1, y2) < box.top ||
+      std::min(y1, y2) > box.bottom)
+    return false;
   // Liang-Barsky: the part of the segment inside each slab.
   double from = 0, to = 1;
   const double dx = x2 - x1, dy = y2 - y1;

@@ -61,6 +61,14 @@ double IncipientSolver::log_sum(std::span<const double> z, IncipientState& state
   return largest + std::log(sum);
 }
 
+// Whether every K is one over P but for a factor, as over an ideal gas.
+bool IncipientSolver::reciprocal_in_P() const {
+  for (std::size_t i = 0; i < n_; ++i) {
+    if (known_values_.dln_P[i] != -1 || incipient_values_.dln_P[i] != 0) return false;
+  }
+  return true;
+}
+
 bool IncipientSolver::solve_with_fixed_w(Sought sought, std::span<const double> z, IncipientState& state) {
   Work& work = *work_;
   const bool T_sought = sought == Sought::temperature;
@@ -85,7 +93,16 @@ bool IncipientSolver::solve_with_fixed_w(Sought sought, std::span<const double> 
       state.T_K /= 1 + change;
       if (state.T_K < lowest_T_K || state.T_K > highest_T_K) return false;
     } else {
-      state.P_Pa *= std::exp(-limited(f / slope, 5.0));
+      const double change = limited(f / slope, 5.0);
+      state.P_Pa *= std::exp(-change);
+      if (change == f / slope && reciprocal_in_P()) {  // then this was the solution
+        for (std::size_t i = 0; i < n_; ++i) {
+          state.ln_K[i] -= f;
+          state.w[i] = work.step[static_cast<Eigen::Index>(i)];
+        }
+        state.residual = 0;
+        return true;
+      }
     }
   }
   return bracketed(sought, z, state);

@@ -54,6 +54,7 @@ class IncipientSolver {
   bool bracketed(Sought sought, std::span<const double> z, IncipientState& state);
   void fill_jacobian(Sought sought, std::span<const double> z, const IncipientState& state);
   void eliminate();
+  bool reciprocal_in_P() const;
   double log_sum(std::span<const double> z, IncipientState& state);
 
   Phase& known_;
