@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <boost/nowide/utf/utf.hpp>
 
 namespace jampot {
@@ -41,12 +42,12 @@ std::string hint(std::string_view whole, utf::code_point c) {
 std::string unreadable(std::string_view text, Lines lines, int* line) {
   std::string_view rest = text;
   int at_line = 1;
-  while (!rest.empty()) {
-    if (rest.front() >= ' ' &&
-        rest.front() < 0x7F) {  // nearly everything; as a signed char the rest is negative
-      rest.remove_prefix(1);
-      continue;
-    }
+  // Nearly everything; as a signed char the rest is negative.
+  const auto plain = [](char c) { return c >= ' ' && c < 0x7F; };
+  while (true) {
+    rest.remove_prefix(
+        static_cast<std::size_t>(std::find_if_not(rest.begin(), rest.end(), plain) - rest.begin()));
+    if (rest.empty()) break;
     const utf::code_point c = next(rest);
     if (c == utf::illegal || !allowed(c, lines)) {
       if (line != nullptr) *line = at_line;
