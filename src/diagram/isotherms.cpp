@@ -9,7 +9,7 @@
 namespace jampot {
 namespace {
 
-constexpr int steps = 80;
+constexpr int cells_a_side = 80;
 
 struct Corner {
   Composition x;
@@ -20,13 +20,14 @@ class Lattice {
  public:
   Lattice(Mixture& mixture, double P_Pa, const BoilingRegions& two_liquids)
       : boiling_(mixture, P_Pa, two_liquids) {
-    for (int i = 0; i <= steps; ++i) {
-      std::vector<Corner> row(static_cast<std::size_t>(steps - i) + 1);
-      for (int j = 0; j <= steps - i; ++j) {
+    for (int i = 0; i <= cells_a_side; ++i) {
+      std::vector<Corner> row(static_cast<std::size_t>(cells_a_side - i) + 1);
+      for (int j = 0; j <= cells_a_side - i; ++j) {
         // To and fro, so that each point has a neighbour before it.
-        const int k = i % 2 == 0 ? j : steps - i - j;
+        const int k = i % 2 == 0 ? j : cells_a_side - i - j;
         Corner& corner = row[static_cast<std::size_t>(k)];
-        corner.x = {1.0 * i / steps, 1.0 * k / steps, 1.0 * (steps - i - k) / steps};
+        corner.x = {1.0 * i / cells_a_side, 1.0 * k / cells_a_side,
+                    1.0 * (cells_a_side - i - k) / cells_a_side};
         corner.T_K = boil(corner.x);
       }
       rows_.push_back(std::move(row));
@@ -50,10 +51,10 @@ class Lattice {
       joined[cut[0]].push_back(cut[1]);
       joined[cut[1]].push_back(cut[0]);
     };
-    for (int i = 0; i < steps; ++i) {
-      for (int j = 0; i + j < steps; ++j) {
+    for (int i = 0; i < cells_a_side; ++i) {
+      for (int j = 0; i + j < cells_a_side; ++j) {
         cell({i, j}, {i + 1, j}, {i, j + 1});
-        if (i + j + 1 < steps) cell({i + 1, j}, {i + 1, j + 1}, {i, j + 1});
+        if (i + j + 1 < cells_a_side) cell({i + 1, j}, {i + 1, j + 1}, {i, j + 1});
       }
     }
     // Open lines begin where only one cell has the side; what is left then is closed.
