@@ -68,8 +68,9 @@ template <std::size_t N>
   void at_one_temperature_##N(const double* __restrict G, const double* __restrict tauG,               \
                               const double* __restrict x, double* __restrict out, std::size_t states,  \
                               std::size_t count) {                                                     \
-    double own_G[N * N], own_tauG[N * N];                                                              \
-    for (std::size_t e = 0; e < N * N; ++e) {                                                          \
+    constexpr std::size_t entries = std::size_t{N} * (N);                                              \
+    double own_G[entries], own_tauG[entries];                                                          \
+    for (std::size_t e = 0; e < entries; ++e) {                                                        \
       own_G[e] = G[e];                                                                                 \
       own_tauG[e] = tauG[e];                                                                           \
     }                                                                                                  \

@@ -18,8 +18,9 @@ std::vector<PairParameters> published_pairs(const std::string& model, const std:
                                             const std::string& second);
 
 /// The pairs of NRTL, and of UNIQUAC where those cannot meet the facts, that the project fitted to what
-/// handbooks say of the pair (azeotropes, solubilities, limiting coefficients): data/pairs_from_facts.csv. They meet these facts; between them they are what a
-/// prediction and the model make of it. Their range reaches 20 K beyond their facts.
+/// handbooks say of the pair (azeotropes, solubilities, limiting coefficients): data/pairs_from_facts.csv.
+/// They meet these facts; between them they are what a prediction and the model make of it. Their range
+/// reaches 20 K beyond their facts.
 const std::vector<PairParameters>& pairs_from_facts();
 std::optional<PairParameters> pair_from_facts(const std::string& model, const std::string& first,
                                               const std::string& second);
