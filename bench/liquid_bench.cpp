@@ -212,25 +212,12 @@ void bubble_one_by_one(benchmark::State& state) {
 }
 BENCHMARK(bubble_one_by_one);
 
-// Whether the same liquids split.
-void stability_1024(benchmark::State& state) {
-  const auto model = ternary_nrtl();
-  StabilityStates stability(*model);
-  const ManyStates many;
-  std::vector<double> distance(ManyStates::count);
-  for (auto _ : state) {
-    benchmark::DoNotOptimize(stability.distances(many.T_K, many.x, distance));
-    benchmark::ClobberMemory();
-  }
-  count_each(state);
-}
-BENCHMARK(stability_1024);
-
-void stability_1024_same_T(benchmark::State& state) {
+// Whether the same liquids split, each at its own temperature or all at one.
+void stability(benchmark::State& state, bool one_temperature) {
   const auto model = ternary_nrtl();
   StabilityStates stability(*model);
   ManyStates many;
-  std::fill(many.T_K.begin(), many.T_K.end(), 330.0);
+  if (one_temperature) std::fill(many.T_K.begin(), many.T_K.end(), 330.0);
   std::vector<double> distance(ManyStates::count);
   for (auto _ : state) {
     benchmark::DoNotOptimize(stability.distances(many.T_K, many.x, distance));
@@ -238,6 +225,13 @@ void stability_1024_same_T(benchmark::State& state) {
   }
   count_each(state);
 }
+void stability_1024(benchmark::State& state) {
+  stability(state, false);
+}
+void stability_1024_same_T(benchmark::State& state) {
+  stability(state, true);
+}
+BENCHMARK(stability_1024);
 BENCHMARK(stability_1024_same_T);
 
 void stability_one_by_one(benchmark::State& state) {

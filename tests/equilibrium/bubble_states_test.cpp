@@ -9,7 +9,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/equilibrium/bubble_dew.hpp"
 #include "jampot/liquid/published_pairs.hpp"
-#include "support.hpp"
+#include "random_liquids.hpp"
 
 namespace jampot {
 namespace {
@@ -28,28 +28,14 @@ Mixture mixture_of(const Case& c) {
   return {substances, c.liquid, with_published(substances, c.liquid), vapour};
 }
 
-// Random liquids, with some on the sides, component by component.
-std::vector<double> random_liquids(std::size_t n, std::size_t states) {
-  std::mt19937_64 generator(71);
-  std::vector<double> x(n * states);
-  for (std::size_t k = 0; k < states; ++k) {
-    auto z = test::random_composition(generator, n);
-    if (k % 7 == 0) {
-      z[1] += z[0];
-      z[0] = 0;
-    }
-    for (std::size_t i = 0; i < n; ++i) x[i * states + k] = z[i];
-  }
-  return x;
-}
-
 class BubbleStatesOf : public testing::TestWithParam<Case> {};
 
 TEST_P(BubbleStatesOf, AreThoseOfOneLiquidAtATime) {
   Mixture mixture = mixture_of(GetParam());
   const double P_Pa = GetParam().P_Pa;
   const std::size_t n = mixture.size(), states = 150;
-  const std::vector<double> x = random_liquids(n, states);
+  std::mt19937_64 random(71);
+  const std::vector<double> x = test::random_liquids(n, states, random);
   std::vector<double> T(states), y(n * states), P(states), y_again(n * states);
   BubbleStates many(mixture);
   EXPECT_EQ(many.temperatures(P_Pa, x, T, y), 0u);

@@ -7,44 +7,30 @@
 #include "jampot/equilibrium/binary_split.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/nrtl.hpp"
-#include "support.hpp"
+#include "liquid/nrtl_pairs.hpp"
+#include "random_liquids.hpp"
 
 namespace jampot {
 namespace {
 
-// Random pairs, of which many split a liquid.
+// Many of them split a liquid.
 std::unique_ptr<ActivityModel> random_nrtl(std::size_t n, std::mt19937_64& random) {
-  std::uniform_real_distribution<double> tau(-0.5, 4.0), alpha(0.2, 0.4);
-  std::vector<PairParameters> pairs;
-  for (std::size_t i = 0; i < n; ++i) {
-    for (std::size_t j = i + 1; j < n; ++j) {
-      PairParameters pair;
-      pair.model = "nrtl";
-      for (const char* term : {"tau_12", "tau_21"}) {
-        pair.terms[term].constant = tau(random) - 1;
-        pair.terms[term].inverse_T = 300;
-      }
-      pair.terms["alpha"].constant = alpha(random);
-      pairs.push_back(std::move(pair));
-    }
-  }
-  return std::make_unique<Nrtl>(n, pairs);
+  std::uniform_real_distribution<double> tau(-1.5, 3), alpha(0.2, 0.4);
+  return std::make_unique<Nrtl>(n, test::nrtl_pairs(n, [&](PairParameters& pair) {
+                                  for (const char* term : {"tau_12", "tau_21"}) {
+                                    pair.terms[term].constant = tau(random);
+                                    pair.terms[term].inverse_T = 300;
+                                  }
+                                  pair.terms["alpha"].constant = alpha(random);
+                                }));
 }
 
-// Component by component; some without their first component, some nearly pure.
+// Every fifth of them nearly pure.
 std::vector<double> random_states(std::size_t n, std::size_t states, std::mt19937_64& random) {
-  std::vector<double> x(n * states);
-  for (std::size_t k = 0; k < states; ++k) {
-    auto z = test::random_composition(random, n);
-    if (k % 7 == 0) {
-      z[1] += z[0];
-      z[0] = 0;
-    }
-    if (k % 5 == 0) {
-      for (double& part : z) part *= 1e-3;
-      z[1] += 1 - 1e-3;
-    }
-    for (std::size_t i = 0; i < n; ++i) x[i * states + k] = z[i];
+  std::vector<double> x = test::random_liquids(n, states, random);
+  for (std::size_t k = 0; k < states; k += 5) {
+    for (std::size_t i = 0; i < n; ++i) x[i * states + k] *= 1e-3;
+    x[states + k] += 1 - 1e-3;
   }
   return x;
 }

@@ -7,6 +7,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/liquid/models.hpp"
 #include "jampot/liquid/nrtl.hpp"
+#include "nrtl_pairs.hpp"
 #include "support.hpp"
 
 namespace jampot {
@@ -14,21 +15,14 @@ namespace {
 
 std::vector<PairParameters> random_pairs(std::size_t n, std::mt19937& random, bool with_log) {
   std::uniform_real_distribution<double> tau(-300, 900), alpha(0.15, 0.45), small(-0.3, 0.3);
-  std::vector<PairParameters> pairs;
-  for (std::size_t i = 0; i < n; ++i) {
-    for (std::size_t j = i + 1; j < n; ++j) {
-      PairParameters pair;
-      pair.model = "nrtl";
-      for (const char* term : {"tau_12", "tau_21"}) {
-        pair.terms[term].constant = small(random);
-        pair.terms[term].inverse_T = tau(random);
-        if (with_log) pair.terms[term].log_T = 0.1 * small(random);
-      }
-      pair.terms["alpha"].constant = alpha(random);
-      pairs.push_back(std::move(pair));
+  return test::nrtl_pairs(n, [&](PairParameters& pair) {
+    for (const char* term : {"tau_12", "tau_21"}) {
+      pair.terms[term].constant = small(random);
+      pair.terms[term].inverse_T = tau(random);
+      if (with_log) pair.terms[term].log_T = 0.1 * small(random);
     }
-  }
-  return pairs;
+    pair.terms["alpha"].constant = alpha(random);
+  });
 }
 
 struct States {
