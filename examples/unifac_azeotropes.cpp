@@ -16,8 +16,8 @@ int main(int argc, char** argv) {
   std::printf("|---|---|---|---|---|---|---|---|---|\n");
   int good = 0;
   for (std::size_t row = 0; row < table.rows(); ++row) {
-    const std::string first = table.text(row, table.column("first")),
-                      second = table.text(row, table.column("second"));
+    const std::string first(table.text(row, table.column("first"))),
+        second(table.text(row, table.column("second")));
     const double T_C = table.number(row, table.column("T_C")), x1 = table.number(row, table.column("x1"));
     jampot::Mixture mixture(jampot::substances_named({first, second}), "unifac", {});
     const jampot::BinaryCurve curve = jampot::txy(mixture, jampot::standard_atmosphere);

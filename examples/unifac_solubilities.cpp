@@ -20,7 +20,7 @@ int main(int argc, char** argv) {
   std::printf("|---|---|---|---|---|---|---|---|---|\n");
   int near = 0, predicted = 0;
   for (std::size_t row = 0; row < table.rows(); ++row) {
-    const std::string name = table.text(row, table.column("organic"));
+    const std::string name(table.text(row, table.column("organic")));
     const double T_C = table.number(row, table.column("T_C")), w1 = table.number(row, table.column("w1")),
                  w2 = table.number(row, table.column("w2"));
     std::printf("| %s | %.0f | %.2g | ", name.c_str(), T_C, w1);

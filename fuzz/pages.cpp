@@ -179,7 +179,7 @@ void report_texts(std::string_view all) {
   demand(csv.rows.size() == 3);
   for (const CsvRow& row : csv.rows) {
     demand(row.fields.size() == 2);
-    for (const std::string& field : row.fields)
+    for (const std::string_view field : row.fields)
       demand(field.size() < 2 || parse_number(field) ||
              std::string_view("=+-@").find(field[0]) == std::string_view::npos);
   }

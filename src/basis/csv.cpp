@@ -2,8 +2,8 @@
 
 #include <csv.h>
 
-#include <optional>
-#include <utility>
+#include <algorithm>
+#include <memory>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
@@ -15,48 +15,65 @@ namespace {
 // Takes one line after the other apart; libcsv is ready for the next one where a line ended well.
 class LineParser {
  public:
-  LineParser() { csv_init(&state_, CSV_STRICT | CSV_STRICT_FINI | CSV_APPEND_NULL); }
+  explicit LineParser(CsvText::Storage& storage) : storage_(storage) {
+    csv_init(&state_, CSV_STRICT | CSV_STRICT_FINI | CSV_APPEND_NULL);
+  }
   ~LineParser() { csv_free(&state_); }
   LineParser(const LineParser&) = delete;
   LineParser& operator=(const LineParser&) = delete;
 
-  /// Nothing where the quotes do not match.
-  std::optional<std::vector<std::string>> fields_of(std::string_view line) {
-    std::vector<std::string> fields;
-    fields.reserve(columns_);
-    if (line.find('"') ==
-        std::string_view::npos) {  // commas alone: no need for a parser, and tables are long
-      for (std::size_t comma = 0; comma != std::string_view::npos;) {
-        comma = line.find(',');
-        fields.emplace_back(trimmed(line.substr(0, comma)));
-        line.remove_prefix(comma == std::string_view::npos ? line.size() : comma + 1);
-      }
-      columns_ = fields.size();
-      return fields;
-    }
-    const auto on_field = [](void* field, size_t size, void* target) {
-      static_cast<std::vector<std::string>*>(target)->emplace_back(
-          trimmed({static_cast<const char*>(field), size}));
-    };
-    const bool whole =
-        csv_parse(&state_, line.data(), line.size(), on_field, nullptr, &fields) == line.size();
-    if (!whole || csv_fini(&state_, on_field, nullptr, &fields) != 0) return std::nullopt;
-    columns_ = fields.size();
-    return fields;
+  /// Adds the fields to the cells. @returns false where the quotes do not match.
+  bool take(std::string_view line) {
+    const std::size_t before = storage_.cells.size();
+    if (take_plain(line)) return true;
+    storage_.cells.resize(before);
+    return take_any(line);
   }
 
  private:
+  // Without quotes, or with quotes around whole fields: that is where commas stand, no more; tables are long.
+  bool take_plain(std::string_view line) {
+    for (bool more = true; more;) {
+      const bool quoted = line.starts_with('"');
+      const std::size_t begin = quoted ? 1 : 0,
+                        end = std::min(line.find(quoted ? '"' : ',', begin), line.size()),
+                        comma = end + begin;
+      const std::string_view field = line.substr(begin, end - begin);
+      more = comma < line.size();
+      if (quoted ? end == line.size() || (more && line[comma] != ',') : field.find('"') != field.npos)
+        return false;
+      storage_.cells.push_back(trimmed(field));
+      if (more) line.remove_prefix(comma + 1);
+    }
+    return true;
+  }
+
+  bool take_any(std::string_view line) {
+    const auto on_field = [](void* field, size_t size, void* target) {
+      auto& storage = *static_cast<CsvText::Storage*>(target);
+      storage.quoted.emplace_back(trimmed({static_cast<const char*>(field), size}));
+      storage.cells.emplace_back(storage.quoted.back());
+    };
+    const bool whole =
+        csv_parse(&state_, line.data(), line.size(), on_field, nullptr, &storage_) == line.size();
+    return whole && csv_fini(&state_, on_field, nullptr, &storage_) == 0;
+  }
+
   csv_parser state_{};
-  std::size_t columns_ = 0;
+  CsvText::Storage& storage_;
 };
 
 }  // namespace
 
-CsvText parse_csv(std::string_view text, const std::string& file) {
-  if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
-  demand_readable(text, {file, 0, {}});
+CsvText parse_csv(std::string_view given, const std::string& file) {
+  if (given.starts_with("\xEF\xBB\xBF")) given.remove_prefix(3);
+  demand_readable(given, {file, 0, {}});
   CsvText csv;
-  LineParser parser;
+  const auto storage = std::make_shared<CsvText::Storage>();
+  storage->text = given;
+  std::string_view text = storage->text;
+  LineParser parser(*storage);
+  std::vector<std::size_t> ends;  // of each row, in the cells
   int line_number = 0;
   while (!text.empty()) {
     const auto end = text.find('\n');
@@ -66,12 +83,17 @@ CsvText parse_csv(std::string_view text, const std::string& file) {
     if (line.empty()) continue;
     if (line.front() == '#') {
       csv.comments.push_back({line_number, std::string(trimmed(line.substr(1)))});
-    } else {
-      auto fields = parser.fields_of(line);
-      if (!fields) throw RequestError({file, line_number, {}}, "the double quotes on this line do not match");
-      csv.rows.push_back({line_number, std::move(*fields)});
+      continue;
     }
+    if (!parser.take(line))
+      throw RequestError({file, line_number, {}}, "the double quotes on this line do not match");
+    csv.rows.push_back({line_number, {}});
+    ends.push_back(storage->cells.size());
   }
+  std::size_t begin = 0;
+  for (std::size_t row = 0; row < ends.size(); begin = ends[row], ++row)
+    csv.rows[row].fields = std::span(storage->cells).subspan(begin, ends[row] - begin);
+  csv.storage = storage;
   return csv;
 }
 

@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <stdexcept>
 
 #include "jampot/basis/readable.hpp"
 #include "jampot/basis/text.hpp"
@@ -15,6 +16,7 @@ CsvTable::CsvTable(std::string_view text, std::string file)
     throw RequestError({file_, 0, {}},
                        "the file holds no table; expected a header line and at least one row");
   }
+  header_ = text_.rows.front().copied();
   for (const CsvRow& row : text_.rows) {
     if (row.fields.size() != header().size()) {
       throw RequestError({file_, row.line, {}},
@@ -38,8 +40,13 @@ std::size_t CsvTable::column(std::string_view name) const {
   return static_cast<std::size_t>(found - header().begin());
 }
 
+std::string_view CsvTable::text(std::size_t row, std::size_t column) const {
+  if (row >= rows() || column >= header_.size()) throw std::out_of_range("no such cell in " + file_);
+  return text_.rows[row + 1].fields[column];
+}
+
 double CsvTable::number(std::size_t row, std::size_t column) const {
-  const std::string& cell = text(row, column);
+  const std::string_view cell = text(row, column);
   const auto value = parse_number(cell);
   if (!value) {
     throw RequestError(place(row, column),

@@ -39,23 +39,41 @@ std::string hint(std::string_view whole, utf::code_point c) {
 
 }  // namespace
 
+namespace {
+
+// How much of the beginning of a text is plain; whole blocks first, which the compiler takes many bytes at
+// once.
+std::size_t plain_prefix(std::string_view text, bool with_line_ends) {
+  constexpr std::size_t block = 64;
+  const auto strange = [&](char c) {
+    return static_cast<unsigned>(static_cast<unsigned char>(c - ' ') >= 0x7F - ' ') &
+           static_cast<unsigned>(!with_line_ends || c != '\n');
+  };
+  std::size_t at = 0;
+  for (; at + block <= text.size(); at += block) {
+    unsigned found = 0;
+    for (std::size_t k = 0; k < block; ++k) found |= strange(text[at + k]);
+    if (found != 0) break;
+  }
+  while (at < text.size() && strange(text[at]) == 0) ++at;
+  return at;
+}
+
+}  // namespace
+
 std::string unreadable(std::string_view text, Lines lines, int* line) {
   std::string_view rest = text;
-  int at_line = 1;
-  // Nearly everything; as a signed char the rest is negative.
-  const auto plain = [](char c) { return c >= ' ' && c < 0x7F; };
   while (true) {
-    rest.remove_prefix(
-        static_cast<std::size_t>(std::find_if_not(rest.begin(), rest.end(), plain) - rest.begin()));
-    if (rest.empty()) break;
+    rest.remove_prefix(plain_prefix(rest, lines == Lines::several));
+    if (rest.empty()) return {};
+    const std::size_t at = text.size() - rest.size();
     const utf::code_point c = next(rest);
-    if (c == utf::illegal || !allowed(c, lines)) {
-      if (line != nullptr) *line = at_line;
-      return hint(text, c);
-    }
-    at_line += c == '\n';
+    if (c != utf::illegal && allowed(c, lines)) continue;
+    if (line != nullptr)
+      *line = 1 + static_cast<int>(
+                      std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(at), '\n'));
+    return hint(text, c);
   }
-  return {};
 }
 
 void demand_readable(std::string_view text, const Place& place, Lines lines) {

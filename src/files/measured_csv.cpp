@@ -531,7 +531,7 @@ class Reader {
 
   // The number of the substance that a row names.
   std::size_t component(std::size_t row, const char* name) {
-    const std::string& text = table_.text(row, *column(name));
+    const std::string_view text = table_.text(row, *column(name));
     const Place place = table_.place(row, *column(name));
     const std::string wanted = at_place(place, [&] { return bank_.require(text).name; });
     for (std::size_t i = 0; i < data_.substances.size(); ++i) {

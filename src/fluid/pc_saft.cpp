@@ -237,11 +237,11 @@ std::optional<PublishedInteraction> published_pc_saft_interaction(const std::str
                                                                   const std::string& second) {
   static const CsvTable table(jampot_data::pc_saft_interactions_csv(), "pc_saft_interactions.csv");
   for (std::size_t row = 0; row < table.rows(); ++row) {
-    const std::string &a = table.text(row, table.column("first")),
-                      &b = table.text(row, table.column("second"));
+    const std::string_view a = table.text(row, table.column("first")),
+                           b = table.text(row, table.column("second"));
     if (!((a == first && b == second) || (a == second && b == first))) continue;
     return PublishedInteraction{table.number(row, table.column("k_ij")),
-                                table.text(row, table.column("source")),
+                                std::string(table.text(row, table.column("source"))),
                                 table.text(row, table.column("grade")).front()};
   }
   return std::nullopt;

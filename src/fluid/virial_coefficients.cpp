@@ -27,8 +27,8 @@ VirialCoefficient coefficient(const Series& B) {
 double solvation(const std::string& first, const std::string& second) {
   static const CsvTable table(jampot_data::hayden_oconnell_cross_csv(), "hayden_oconnell_cross.csv");
   for (std::size_t row = 0; row < table.rows(); ++row) {
-    const std::string &a = table.text(row, table.column("first")),
-                      &b = table.text(row, table.column("second"));
+    const std::string_view a = table.text(row, table.column("first")),
+                           b = table.text(row, table.column("second"));
     if ((a == first && b == second) || (a == second && b == first))
       return table.number(row, table.column("eta"));
   }

@@ -23,24 +23,27 @@ class Rows {
 
   template <class Take>
   void each(std::initializer_list<const char*> names, const Take& take) {
+    std::vector<std::size_t> columns;
+    for (const char* name : names) columns.push_back(table_.column(name));
+    const std::size_t grade = table_.column("grade"), T_C = table_.column("T_C");
+    std::vector<const SubstanceIdentity*> substances;
     for (row_ = 0; row_ < table_.rows(); ++row_) {
-      std::vector<const Substance*> substances;
-      bool known = true;
-      for (const char* column : names) {
-        if (text(column).empty()) continue;
-        substances.push_back(bank_.find(text(column)));
-        known = known && substances.back() != nullptr;
+      substances.clear();
+      for (const std::size_t column : columns) {
+        if (const auto name = table_.text(row_, column); !name.empty())
+          substances.push_back(bank_.identity(name));
       }
-      if (!known) continue;
+      if (std::find(substances.begin(), substances.end(), nullptr) != substances.end()) continue;
       Fact fact;
-      for (const Substance* substance : substances) fact.substances.push_back(substance->name);
-      fact.grade = text("grade").front();
-      if (const auto T_C = number("T_C")) fact.T_K = *T_C + celsius_zero;
+      fact.substances.reserve(substances.size());
+      for (const SubstanceIdentity* substance : substances) fact.substances.push_back(substance->name);
+      fact.grade = table_.text(row_, grade).front();
+      if (const auto T = table_.number_if_any(row_, T_C)) fact.T_K = *T + celsius_zero;
       take(fact, substances);
     }
   }
-  const std::string& text(const char* column) const { return table_.text(row_, table_.column(column)); }
-  std::optional<double> number(const char* column) const {
+  std::string_view text(std::string_view column) const { return table_.text(row_, table_.column(column)); }
+  std::optional<double> number(std::string_view column) const {
     return table_.number_if_any(row_, table_.column(column));
   }
 
@@ -52,9 +55,9 @@ class Rows {
 
 void read_azeotropes(std::vector<Fact>& facts, const Bank& bank) {
   Rows rows(jampot_known::known_azeotropes_csv(), "known_azeotropes.csv", bank);
-  rows.each({"first", "second", "third"}, [&](Fact fact, const auto&) {
+  rows.each({"first", "second", "third"}, [&](Fact& fact, const auto&) {
     constexpr double kPa = 1000;
-    const std::string& kind = rows.text("kind");
+    const std::string_view kind = rows.text("kind");
     fact.kind = kind == "none" ? FactKind::no_azeotrope : FactKind::azeotrope;
     fact.P_Pa = kPa * rows.number("P_kPa").value();
     fact.heterogeneous = kind == "heterogeneous";
@@ -75,7 +78,7 @@ void read_azeotropes(std::vector<Fact>& facts, const Bank& bank) {
 
 void read_liquids(std::vector<Fact>& facts, const Bank& bank) {
   Rows rows(jampot_known::known_liquids_csv(), "known_liquids.csv", bank);
-  rows.each({"first", "second"}, [&](Fact fact, const auto& substances) {
+  rows.each({"first", "second"}, [&](Fact& fact, const auto& substances) {
     fact.source = solubility_source;
     const auto fraction = [&](const char* column, std::size_t dilute) -> std::optional<double> {
       const auto per_cent = rows.number(column);
@@ -104,21 +107,21 @@ void read_liquids(std::vector<Fact>& facts, const Bank& bank) {
 
 void read_values(std::vector<Fact>& facts, const Bank& bank) {
   Rows limits(jampot_known::known_limits_csv(), "known_limits.csv", bank);
-  limits.each({"solute", "solvent"}, [&](Fact fact, const auto&) {
+  limits.each({"solute", "solvent"}, [&](Fact& fact, const auto&) {
     fact.kind = FactKind::limiting_gamma;
     fact.value = limits.number("gamma").value();
     fact.source = limit_source;
     facts.push_back(std::move(fact));
   });
   Rows ratios(jampot_known::known_distribution_csv(), "known_distribution.csv", bank);
-  ratios.each({"solute", "raffinate", "extract"}, [&](Fact fact, const auto&) {
+  ratios.each({"solute", "raffinate", "extract"}, [&](Fact& fact, const auto&) {
     fact.kind = FactKind::distribution;
     fact.value = ratios.number("ratio_of_mass_fractions").value();
     fact.source = distribution_source;
     facts.push_back(std::move(fact));
   });
   Rows heats(jampot_known::known_enthalpies_csv(), "known_enthalpies.csv", bank);
-  heats.each({"first", "second"}, [&](Fact fact, const auto&) {
+  heats.each({"first", "second"}, [&](Fact& fact, const auto&) {
     fact.kind = FactKind::excess_enthalpy;
     fact.value = heats.number("hE_J_mol").value();
     const double x1 = heats.number("x1").value();

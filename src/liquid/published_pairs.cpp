@@ -39,11 +39,11 @@ std::vector<PairParameters> read() {
     const auto maybe = [&](const char* column) { return table.number_if_any(row, table.column(column)); };
     PairParameters pair;
     pair.model = text("model");
-    pair.between = {text("first"), text("second")};
+    pair.between = {std::string(text("first")), std::string(text("second"))};
     pair.source = text("source");
     pair.grade = text("grade").front();
     pair.fitted_to = "vle";
-    const EnergyUnit unit = parse_energy_unit(text("unit"));
+    const EnergyUnit unit = parse_energy_unit(std::string(text("unit")));
     const ModelDescription& model = description_of(pair.model);
     pair.terms[model.terms.at(0).name] = term_from_print(number("p12"), unit);
     pair.terms[model.terms.at(1).name] = term_from_print(number("p21"), unit);
@@ -83,7 +83,7 @@ std::vector<PairParameters> published_pairs(const std::string& model, const std:
 namespace {
 
 // Names of the coefficients that were fitted and their covariance, whose lower triangle is in print.
-void take_covariance(const std::string& print, PairParameters& pair) {
+void take_covariance(std::string_view print, PairParameters& pair) {
   std::vector<double> triangle;
   for (const std::string& text : split(print, '|')) triangle.push_back(parse_number(text).value());
   const auto& terms = description_of(pair.model).terms;
@@ -100,64 +100,76 @@ void take_covariance(const std::string& print, PairParameters& pair) {
       pair.covariance[i * n + j] = pair.covariance[j * n + i] = *value;
 }
 
-struct FromFacts {
-  std::vector<PairParameters> pairs;
-  std::vector<bool> before_print;  // of each
+// The table of pairs fitted to handbook facts; a row is read when somebody asks for its pair.
+class FromFacts {
+ public:
+  std::size_t size() const { return table_.rows(); }
+
+  std::optional<std::size_t> row_of(std::string_view model, std::string_view first,
+                                    std::string_view second) const {
+    for (std::size_t row = 0; row < table_.rows(); ++row) {
+      if (table_.text(row, model_) != model) continue;
+      const std::string_view one = table_.text(row, first_), other = table_.text(row, second_);
+      if ((one == first && other == second) || (one == second && other == first)) return row;
+    }
+    return std::nullopt;
+  }
+
+  bool before_print(std::size_t row) const {
+    return table_.text(row, table_.column("before_print")) == "yes";
+  }
+
+  PairParameters pair(std::size_t row) const {
+    const auto number = [&](const char* column) { return table_.number(row, table_.column(column)); };
+    PairParameters pair;
+    pair.model = table_.text(row, model_);
+    pair.between = {std::string(table_.text(row, first_)), std::string(table_.text(row, second_))};
+    const ModelDescription& model = description_of(pair.model);
+    pair.terms[model.terms.at(0).name] = {number("A12"), number("B12_K"), 0, 0};
+    pair.terms[model.terms.at(1).name] = {number("A21"), number("B21_K"), 0, 0};
+    if (const auto alpha = table_.number_if_any(row, table_.column("alpha")))
+      pair.terms["alpha"].constant = *alpha;
+    if (states(model, "r")) pair.sizes = bank_sizes(pair);
+    constexpr double beyond_K = 20;
+    pair.T_range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
+    pair.source = table_.text(row, table_.column("source"));
+    take_covariance(table_.text(row, table_.column("covariance")), pair);
+    return pair;
+  }
+
+ private:
+  CsvTable table_{jampot_data::pairs_from_facts_csv(), "pairs_from_facts.csv"};
+  std::size_t model_ = table_.column("model"), first_ = table_.column("first"),
+              second_ = table_.column("second");
 };
 
 const FromFacts& from_facts() {
-  static const FromFacts found = [] {
-    const CsvTable table(jampot_data::pairs_from_facts_csv(), "pairs_from_facts.csv");
-    FromFacts list;
-    for (std::size_t row = 0; row < table.rows(); ++row) {
-      const auto text = [&](const char* column) { return table.text(row, table.column(column)); };
-      const auto number = [&](const char* column) { return table.number(row, table.column(column)); };
-      PairParameters pair;
-      pair.model = text("model");
-      pair.between = {text("first"), text("second")};
-      const ModelDescription& model = description_of(pair.model);
-      pair.terms[model.terms.at(0).name] = {number("A12"), number("B12_K"), 0, 0};
-      pair.terms[model.terms.at(1).name] = {number("A21"), number("B21_K"), 0, 0};
-      if (const auto alpha = table.number_if_any(row, table.column("alpha")))
-        pair.terms["alpha"].constant = *alpha;
-      if (states(model, "r")) pair.sizes = bank_sizes(pair);
-      constexpr double beyond_K = 20;
-      pair.T_range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
-      pair.source = text("source");
-      take_covariance(text("covariance"), pair);
-      list.pairs.push_back(std::move(pair));
-      list.before_print.push_back(text("before_print") == "yes");
-    }
-    return list;
-  }();
-  return found;
-}
-
-bool of_pair(const PairParameters& pair, const std::string& model, const std::string& first,
-             const std::string& second) {
-  return pair.model == model && ((pair.between[0] == first && pair.between[1] == second) ||
-                                 (pair.between[0] == second && pair.between[1] == first));
+  static const FromFacts table;
+  return table;
 }
 
 }  // namespace
 
 const std::vector<PairParameters>& pairs_from_facts() {
-  return from_facts().pairs;
+  static const std::vector<PairParameters> pairs = [] {
+    std::vector<PairParameters> all;
+    for (std::size_t row = 0; row < from_facts().size(); ++row) all.push_back(from_facts().pair(row));
+    return all;
+  }();
+  return pairs;
 }
 
 bool comes_before_print(const std::string& model, const std::string& first, const std::string& second) {
-  for (std::size_t k = 0; k < from_facts().pairs.size(); ++k) {
-    if (of_pair(from_facts().pairs[k], model, first, second)) return from_facts().before_print[k];
-  }
-  return false;
+  const auto row = from_facts().row_of(model, first, second);
+  return row && from_facts().before_print(*row);
 }
 
 std::optional<PairParameters> pair_from_facts(const std::string& model, const std::string& first,
                                               const std::string& second) {
-  for (const PairParameters& pair : pairs_from_facts()) {
-    if (of_pair(pair, model, first, second)) return pair.between[0] == first ? pair : pair.swapped();
-  }
-  return std::nullopt;
+  const auto row = from_facts().row_of(model, first, second);
+  if (!row) return std::nullopt;
+  PairParameters pair = from_facts().pair(*row);
+  return pair.between[0] == first ? pair : pair.swapped();
 }
 
 ParameterCollection with_published(const std::vector<Substance>& substances, const std::string& model) {

@@ -19,7 +19,7 @@ FindStudy study(const FindRequest& request) {
     throw CalculationError(fmt::format(
         "nothing in the databank of {} substances resembles '{}'. Try a shorter part of the name, "
         "another name, the formula or the CAS number.",
-        bank.all().size(), request.text));
+        bank.size(), request.text));
   return study;
 }
 

@@ -3,68 +3,101 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
+#include <mutex>
 #include <optional>
-#include <unordered_set>
 
+#include "bank_reader.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
-#include "jampot/substance/bank_tables.hpp"
 #include "jampot_data.hpp"
+#include "name_index.hpp"
 
 namespace jampot {
 
 namespace {
 
-bool is_called(const Substance& substance, std::string_view text) {
+bool is_called(const SubstanceIdentity& one, std::string_view text) {
   const std::string wanted = lower_case(text);
   const auto same = [&](const std::string& key) { return lower_case(key) == wanted; };
-  return same(substance.name) || same(substance.formula) || same(substance.cas) ||
-         std::any_of(substance.aliases.begin(), substance.aliases.end(), same);
+  return same(one.name) || same(one.formula) || same(one.cas) ||
+         std::any_of(one.aliases.begin(), one.aliases.end(), same);
+}
+
+std::vector<SubstanceIdentity> identities_of(const std::vector<Substance>& substances) {
+  std::vector<SubstanceIdentity> identities;
+  identities.reserve(substances.size());
+  for (const Substance& one : substances)
+    identities.push_back({one.name, one.formula, one.cas, one.aliases, one.molar_mass_kg_mol});
+  return identities;
 }
 
 }  // namespace
 
+// Either all substances, or the tables from which each is made when it is first asked for.
+struct Bank::Contents {
+  explicit Contents(std::vector<Substance> given)
+      : own_identities(jampot::identities_of(given)), names(own_identities), substances(std::move(given)) {}
+  explicit Contents(const BankTables& tables)
+      : reader(std::in_place, tables),
+        names(reader->identities()),
+        substances(reader->identities().size()),
+        made(std::make_unique<std::once_flag[]>(substances.size())) {}
+
+  const Substance& substance(std::size_t number) const {
+    if (reader) std::call_once(made[number], [&] { substances[number] = reader->make(number); });
+    return substances[number];
+  }
+
+  std::optional<BankReader> reader;
+  std::vector<SubstanceIdentity> own_identities;
+  NameIndex names;
+  mutable std::vector<Substance> substances;
+  std::unique_ptr<std::once_flag[]> made;
+};
+
 const Bank& Bank::built_in() {
   // Never destroyed: what ends with the program need not be taken apart before.
-  static const Bank& bank = *new Bank(
-      read_bank({jampot_data::substances_csv(), jampot_data::vapour_pressure_csv(),
-                 jampot_data::gas_heat_capacity_csv(), jampot_data::liquid_density_csv(),
-                 jampot_data::liquid_viscosity_csv(), jampot_data::groups_csv(), jampot_data::mosced_csv(),
-                 jampot_data::pc_saft_csv(), jampot_data::hayden_oconnell_csv(),
-                 jampot_data::constant_groups_csv(), jampot_data::liquid_heat_capacity_csv(),
-                 jampot_data::vapour_pressure_curve_csv(), jampot_data::vaporisation_curve_csv(),
-                 jampot_data::liquid_density_curve_csv(), jampot_data::gas_heat_capacity_curve_csv(),
-                 jampot_data::gas_heat_capacity_point_csv(), jampot_data::dimerisation_csv()}));
+  static const Bank& bank = *new Bank(std::make_shared<const Contents>(BankTables{
+      jampot_data::substances_csv(), jampot_data::vapour_pressure_csv(), jampot_data::gas_heat_capacity_csv(),
+      jampot_data::liquid_density_csv(), jampot_data::liquid_viscosity_csv(), jampot_data::groups_csv(),
+      jampot_data::mosced_csv(), jampot_data::pc_saft_csv(), jampot_data::hayden_oconnell_csv(),
+      jampot_data::constant_groups_csv(), jampot_data::liquid_heat_capacity_csv(),
+      jampot_data::vapour_pressure_curve_csv(), jampot_data::vaporisation_curve_csv(),
+      jampot_data::liquid_density_curve_csv(), jampot_data::gas_heat_capacity_curve_csv(),
+      jampot_data::gas_heat_capacity_point_csv(), jampot_data::dimerisation_csv()}));
   return bank;
 }
 
-Bank::Bank(std::vector<Substance> substances) : substances_(std::move(substances)) {
-  std::unordered_set<std::string> ambiguous;
-  for (std::size_t k = 0; k < substances_.size(); ++k) {
-    const Substance& substance = substances_[k];
-    std::vector<std::string> keys{substance.name, substance.cas, substance.formula};
-    keys.insert(keys.end(), substance.aliases.begin(), substance.aliases.end());
-    for (const std::string& key : keys) {
-      const auto [found, fresh] = by_key_.emplace(lower_case(key), k);
-      if (!fresh && found->second != k) ambiguous.insert(found->first);
-    }
-  }
-  for (const std::string& key : ambiguous) by_key_.erase(key);
+Bank::Bank(std::vector<Substance> substances)
+    : contents_(std::make_shared<const Contents>(std::move(substances))) {}
+
+std::size_t Bank::size() const {
+  return contents_->substances.size();
+}
+
+const std::vector<Substance>& Bank::all() const {
+  for (std::size_t k = 0; k < size(); ++k) contents_->substance(k);
+  return contents_->substances;
 }
 
 const Substance* Bank::find(std::string_view text) const {
-  const auto found = by_key_.find(lower_case(trimmed(text)));
-  return found == by_key_.end() ? nullptr : &substances_[found->second];
+  const auto found = contents_->names.find(text);
+  return found ? &contents_->substance(*found) : nullptr;
+}
+
+const SubstanceIdentity* Bank::identity(std::string_view text) const {
+  const auto found = contents_->names.find(text);
+  return found ? &contents_->names[*found] : nullptr;
 }
 
 const Substance& Bank::require(std::string_view text) const {
   if (const Substance* found = find(text)) return *found;
   std::vector<std::string> names, exact;
-  for (const Substance* candidate : search(text)) {
-    names.push_back(candidate->name);
-    if (is_called(*candidate, trimmed(text))) exact.push_back(candidate->name);
+  for (const std::size_t number : contents_->names.search(text)) {
+    const SubstanceIdentity& candidate = contents_->names[number];
+    names.push_back(candidate.name);
+    if (is_called(candidate, trimmed(text))) exact.push_back(candidate.name);
   }
   if (exact.size() > 1) {
     throw UnknownSubstance(fmt::format("'{}' may mean {}; choose one by its name or CAS number",
@@ -83,72 +116,10 @@ const Substance& Bank::require(std::string_view text) const {
   throw UnknownSubstance(message, std::string(trimmed(text)), names);
 }
 
-namespace {
-
-// How far a key is from what was typed, in the order in which people expect matches: the key itself, its
-// beginning, the beginning of one of its words, either of them misspelt, any part of it. Nothing where it is
-// none of these.
-std::optional<double> distance(const std::string& wanted, const std::string& key) {
-  const std::string candidate = lower_case(key);
-  if (candidate == wanted) return 0;
-  if (candidate.starts_with(wanted)) return 1;
-  const std::size_t most = wanted.size() < 4 ? 1 : 1 + wanted.size() / 4;
-  const auto allowed = static_cast<double>(most);
-  std::optional<double> best;
-  const auto take = [&](double score) { best = std::min(score, best.value_or(score)); };
-  for (std::size_t start = 0; start < candidate.size(); ++start) {
-    const bool word = start == 0 || !std::isalnum(static_cast<unsigned char>(candidate[start - 1]));
-    if (!word) continue;
-    const std::string rest = candidate.substr(start);
-    if (rest.starts_with(wanted)) take(2);
-    if (wanted.size() < 4) continue;
-    for (std::size_t size = wanted.size() - 1; size <= wanted.size() + 1 && size <= rest.size(); ++size) {
-      const auto errors =
-          static_cast<double>(edit_distance(wanted, std::string_view(rest).substr(0, size), most));
-      if (errors <= allowed) take(2 + errors + (size < rest.size() ? 0.5 : 0));
-    }
-  }
-  const auto errors = static_cast<double>(edit_distance(wanted, candidate, most));
-  if (errors <= allowed) take(2 + errors);
-  if (candidate.find(wanted) != std::string::npos) take(4);
-  return best;
-}
-
-}  // namespace
-
 std::vector<const Substance*> Bank::search(std::string_view text) const {
-  const std::string wanted = lower_case(trimmed(text));
-  if (wanted.empty()) return {};
-  struct Scored {
-    double distance;
-    const Substance* substance;
-  };
-  std::vector<Scored> scored;
-  for (const Substance& substance : substances_) {
-    std::optional<double> best = distance(wanted, substance.name);
-    const auto take = [&](std::optional<double> score) {
-      if (score) best = std::min(*score, best.value_or(*score));
-    };
-    if (substance.cas == wanted || lower_case(substance.formula) == wanted) take(0);
-    constexpr double by_another_name = 0.3;
-    for (const std::string& alias : substance.aliases) {
-      if (const auto score = distance(wanted, alias)) take(*score + (*score > 0 ? by_another_name : 0));
-    }
-    if (best) scored.push_back({*best, &substance});
-  }
-  std::stable_sort(scored.begin(), scored.end(), [](const Scored& a, const Scored& b) {
-    if (a.distance != b.distance) return a.distance < b.distance;
-    // Of equals those that begin with a letter: a locant or a parent name comes behind.
-    return std::isalpha(static_cast<unsigned char>(a.substance->name.front())) != 0 &&
-           std::isalpha(static_cast<unsigned char>(b.substance->name.front())) == 0;
-  });
-  // Where something fits well, what fits badly is noise.
-  constexpr double part_of_a_name = 2.3, little_worse = 0.5;
   std::vector<const Substance*> matches;
-  for (const Scored& entry : scored) {
-    if (entry.distance > std::max(part_of_a_name, scored.front().distance + little_worse)) break;
-    matches.push_back(entry.substance);
-  }
+  for (const std::size_t number : contents_->names.search(text))
+    matches.push_back(&contents_->substance(number));
   return matches;
 }
 

@@ -47,7 +47,7 @@ std::map<std::string, int> atoms_of(const std::vector<GroupCount>& groups) {
   std::map<std::string, int> atoms;
   for (const GroupCount& entry : groups) {
     for (const auto& [element, count] :
-         atoms_in(table().text(row_of(entry.group), table().column("atoms")))) {
+         atoms_in(std::string(table().text(row_of(entry.group), table().column("atoms"))))) {
       atoms[element] += entry.count * count;
     }
   }
@@ -59,7 +59,7 @@ std::map<std::string, int> atoms_of(const std::vector<GroupCount>& groups) {
 std::vector<std::string> group_names() {
   std::vector<std::string> names;
   for (std::size_t row = 0; row < table().rows(); ++row)
-    names.push_back(table().text(row, table().column("group")));
+    names.emplace_back(table().text(row, table().column("group")));
   return names;
 }
 

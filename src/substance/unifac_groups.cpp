@@ -43,8 +43,12 @@ UnifacGroups::UnifacGroups(UnifacTable table) : table_name_(name_of(table)) {
   for (std::size_t row = 0; row < csv.rows(); ++row) {
     const auto text = [&](const char* column) { return csv.text(row, csv.column(column)); };
     const auto number = [&](const char* column) { return csv.number(row, csv.column(column)); };
-    UnifacGroup group{text("subgroup"), text("main_group"), static_cast<int>(number("main_number")),
-                      number("R"),      number("Q"),        text("grade").front()};
+    UnifacGroup group{std::string(text("subgroup")),
+                      std::string(text("main_group")),
+                      static_cast<int>(number("main_number")),
+                      number("R"),
+                      number("Q"),
+                      text("grade").front()};
     const auto [found, fresh] = by_name_.emplace(group.name, groups_.size());
     if (!fresh) throw RequestError(csv.place(row, 0), fmt::format("'{}' is given twice", group.name));
     groups_.push_back(std::move(group));

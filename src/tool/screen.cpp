@@ -24,6 +24,7 @@ void prepare_streams() {
 }
 
 std::string with_options(std::string_view text) {
+  if (text.find('`') == std::string_view::npos) return std::string(text);
   static const std::regex key("`([a-z][a-z-]*)`");
   return std::regex_replace(std::string(text), key, "--$1");
 }

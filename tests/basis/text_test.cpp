@@ -2,6 +2,11 @@
 
 #include <gtest/gtest.h>
 
+#include <algorithm>
+#include <optional>
+#include <stdexcept>
+#include <utility>
+
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/notice.hpp"
 
@@ -44,6 +49,24 @@ TEST(Csv, TakesQuotesMarksAndWindowsLineEndsInStride) {
   EXPECT_EQ(table.number(0, 0), 1);
   EXPECT_EQ(table.text(0, 1), "say \"hi\"");
   EXPECT_EQ(table.place(0, 0).line, 4);
+}
+
+TEST(Csv, ATableAndItsCopiesKeepTheirText) {
+  std::optional<CsvTable> table;
+  {
+    std::string text = "name,note\nwater,\"a, b\"\nethanol,plain\n";
+    table.emplace(text, "t.csv");
+    std::fill(text.begin(), text.end(), '#');
+  }
+  const CsvTable copy = *table;
+  const CsvTable moved = *std::exchange(table, std::nullopt);
+  for (const CsvTable* one : {&copy, &moved}) {
+    EXPECT_EQ(one->text(0, 1), "a, b");
+    EXPECT_EQ(one->text(1, 0), "ethanol");
+    EXPECT_EQ(one->header().at(1), "note");
+    EXPECT_THROW(static_cast<void>(one->text(2, 0)), std::out_of_range);
+    EXPECT_THROW(static_cast<void>(one->text(0, 2)), std::out_of_range);
+  }
 }
 
 TEST(Csv, NamesThePlaceOfAFault) {

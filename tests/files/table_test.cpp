@@ -29,8 +29,8 @@ TEST(Table, AlignsAndConverts) {
 TEST(Table, CsvReadsBack) {
   const CsvText csv = parse_csv(as_csv({sample()}, parse_display_units("K")), "t");
   EXPECT_EQ(csv.comments.at(0).text, "Sample");
-  EXPECT_EQ(csv.rows.at(0).fields, (std::vector<std::string>{"T [K]", "dT [K]", "kind, or not"}));
-  EXPECT_EQ(csv.rows.at(1).fields, (std::vector<std::string>{"300", "0.5", "a \"b\""}));
+  EXPECT_EQ(csv.rows.at(0).copied(), (std::vector<std::string>{"T [K]", "dT [K]", "kind, or not"}));
+  EXPECT_EQ(csv.rows.at(1).copied(), (std::vector<std::string>{"300", "0.5", "a \"b\""}));
   EXPECT_EQ(csv.rows.at(2).fields[1], "");
 }
 

@@ -58,9 +58,9 @@ TEST(Unifac, GivesHandbookAzeotropes) {
   int good = 0;
   for (std::size_t row = 0; row < table.rows(); ++row) {
     const double T_C = table.number(row, table.column("T_C")), x1 = table.number(row, table.column("x1"));
-    Mixture mixture(
-        substances_named({table.text(row, table.column("first")), table.text(row, table.column("second"))}),
-        "unifac", {});
+    const std::string first(table.text(row, table.column("first"))),
+        second(table.text(row, table.column("second")));
+    Mixture mixture(substances_named({first, second}), "unifac", {});
     const BinaryCurve curve = txy(mixture, standard_atmosphere);
     const Azeotrope* found = nearest(curve, T_C);
     if (found != nullptr && std::abs(found->T_K - celsius_zero - T_C) <= 1.5 &&
@@ -77,8 +77,8 @@ TEST(PublishedPairs, GiveTheAzeotropesOfTheHandbooks) {
   int compared = 0;
   for (const PairParameters& pair : published_pairs()) {
     for (std::size_t row = 0; row < table.rows(); ++row) {
-      const std::string first = table.text(row, table.column("first")),
-                        second = table.text(row, table.column("second"));
+      const std::string first(table.text(row, table.column("first"))),
+          second(table.text(row, table.column("second")));
       const bool same = pair.between[0] == first && pair.between[1] == second;
       if (!same && !(pair.between[0] == second && pair.between[1] == first)) continue;
       ParameterCollection parameters;

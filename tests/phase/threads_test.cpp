@@ -1,6 +1,7 @@
 // One mixture, many threads: copies of it work side by side and agree to the last bit.
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <thread>
 
 #include "jampot/basis/quantity.hpp"
@@ -11,6 +12,7 @@
 #include "jampot/equilibrium/flash_states.hpp"
 #include "jampot/equilibrium/singular_points.hpp"
 #include "jampot/regression/fit.hpp"
+#include "jampot/substance/bank.hpp"
 #include "regression/synthetic.hpp"
 
 namespace jampot {
@@ -40,6 +42,27 @@ TEST(Threads, CopiesOfOneMixtureAgreeToTheLastBit) {
       EXPECT_EQ(one[i].T_K, alone[i].T_K);
       EXPECT_EQ(one[i].x, alone[i].x);
     }
+  }
+}
+
+// Substances of the bank are read when they are first asked for, here by eight at once from both ends.
+TEST(Threads, AskTheBankForTheSameSubstances) {
+  const Bank& bank = Bank::built_in();
+  std::vector<std::vector<const Substance*>> found(8);
+  side_by_side(8, [&](int k) {
+    auto& own = found[static_cast<std::size_t>(k)];
+    for (std::size_t i = 0; i < bank.size(); ++i) {
+      const std::size_t number = k % 2 == 0 ? i : bank.size() - 1 - i;
+      const char* text[] = {"water", "ethanol", "toluene", "n-hexane", "acetone", "MTBE", "furfural"};
+      if (number < std::size(text)) own.push_back(bank.find(text[number]));
+    }
+    if (k > 5) EXPECT_EQ(bank.all().size(), bank.size());
+    if (k % 2 != 0) std::reverse(own.begin(), own.end());
+  });
+  for (const auto& one : found) EXPECT_EQ(one, found.front());
+  for (const Substance* substance : found.front()) {
+    ASSERT_NE(substance, nullptr);
+    EXPECT_TRUE(substance->vapour_pressure.has_value()) << substance->name;
   }
 }
 

@@ -7,6 +7,7 @@
 #include <cstdint>
 #include <filesystem>
 #include <fstream>
+#include <functional>
 #include <map>
 #include <set>
 
@@ -14,6 +15,7 @@
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/substance/bank_check.hpp"
+#include "jampot/substance/bank_tables.hpp"
 #include "jampot/substance/properties.hpp"
 #include "support.hpp"
 
@@ -145,6 +147,86 @@ TEST(Bank, NamesAndNumbersAreUnique) {
       EXPECT_FALSE(substance.vapour_pressure->source().empty());
     }
   }
+}
+
+TEST(Bank, AnIdentityIsThatOfTheSubstance) {
+  const Bank& bank = Bank::built_in();
+  for (const char* text : {"mtbe", "64-17-5", "Furfural", "H2O"}) {
+    const SubstanceIdentity* identity = bank.identity(text);
+    ASSERT_NE(identity, nullptr) << text;
+    const Substance& substance = *bank.find(text);
+    EXPECT_EQ(identity->name, substance.name);
+    EXPECT_EQ(identity->formula, substance.formula);
+    EXPECT_EQ(identity->cas, substance.cas);
+    EXPECT_EQ(identity->aliases, substance.aliases);
+    EXPECT_EQ(identity->molar_mass_kg_mol, substance.molar_mass_kg_mol);
+  }
+  EXPECT_EQ(bank.identity("C4H10O"), nullptr);  // several
+  EXPECT_EQ(bank.identity("methyl"), nullptr);
+}
+
+TEST(Bank, ACopyAndABankOfGivenSubstancesFindTheSame) {
+  const Bank copy = Bank::built_in();
+  EXPECT_EQ(copy.find("ethanol"), Bank::built_in().find("ethanol"));
+  const Bank given({*copy.find("ethanol"), *copy.find("water")});
+  EXPECT_EQ(given.size(), 2u);
+  EXPECT_EQ(given.find("EtOH"), &given.all()[0]);
+  EXPECT_EQ(given.identity("H2O")->name, "water");
+  EXPECT_EQ(given.find("toluene"), nullptr);
+  EXPECT_EQ(given.search("etanol").front()->name, "ethanol");
+}
+
+// Small tables with one fault each; the message names the file, the line and what is wrong.
+TEST(Bank, TablesWithAFaultAreRefusedWithItsPlace) {
+  const auto message = [](const std::function<void(BankTables&)>& spoil) -> std::string {
+    BankTables tables{
+        .substances =
+            "name,formula,cas,aliases,molar_mass_g_mol,Tb_K,Tb_K_grade,Tm_K,Tm_K_grade,"
+            "Tc_K,Tc_K_grade,Pc_bar,Pc_bar_grade,Vc_cm3_mol,Vc_cm3_mol_grade,"
+            "acentric_factor,acentric_factor_grade,dipole_D,dipole_D_grade,Z_RA,"
+            "Z_RA_grade,molar_volume_25C_cm3_mol,molar_volume_25C_cm3_mol_grade,"
+            "Hvap_Tb_kJ_mol,Hvap_Tb_kJ_mol_grade,Hvap_25C_kJ_mol,Hvap_25C_kJ_mol_grade,"
+            "Cp_liquid_25C_J_mol_K,Cp_liquid_25C_J_mol_K_grade\n"
+            "water,H2O,7732-18-5,,18.015,373.15,A,,,,,,,,,,,,,,,,,,,,,,\n",
+        .vapour_pressure =
+            "name,A,B,C,Tmin_C,Tmax_C,grade,source\n"
+            "water,8.07131,1730.63,233.426,1,100,A,print\n",
+        .gas_heat_capacity = "name\n",
+        .liquid_density = "name\n",
+        .liquid_viscosity = "name\n",
+        .groups = "name\n",
+        .mosced = "name,v,lambda,tau,q,alpha,beta,grade\nwater,36,10.58,10.48,1,52.78,15.86,A\n",
+        .pc_saft = "name\n",
+        .hayden_oconnell = "name\n",
+        .constant_groups = "name\n",
+        .liquid_heat_capacity = "name\n",
+        .vapour_pressure_curve = "name\n",
+        .vaporisation_curve = "name\n",
+        .liquid_density_curve = "name\n",
+        .gas_heat_capacity_curve = "name\n",
+        .gas_heat_capacity_point = "name\n",
+        .dimerisation = "name\n"};
+    spoil(tables);
+    try {
+      return read_bank(tables).at(0).name;
+    } catch (const RequestError& error) {
+      return error.what();
+    }
+  };
+  EXPECT_EQ(message([](BankTables&) {}), "water");
+  const auto holds = [&](const std::string& said, const char* part) {
+    EXPECT_NE(said.find(part), std::string::npos) << said;
+  };
+  holds(message([](BankTables& t) { t.dimerisation = "name\nbenzoic acid\n"; }), "is not in substances.csv");
+  const std::string twice = message([](BankTables& t) {
+    t.mosced =
+        "name,v,lambda,tau,q,alpha,beta,grade\nwater,36,10.58,10.48,1,52.78,15.86,A\nwater,36,,,,,,C\n";
+  });
+  holds(twice, "'water' has a row above");
+  holds(twice, "mosced.csv, line 3");
+  holds(message([](BankTables& t) { t.mosced = "name,v,grade\nwater,x,A\n"; }), "mosced.csv, line 2");
+  holds(message([](BankTables& t) { t.gas_heat_capacity_point = "name,Cp_25C\nwater,33.6\n"; }),
+        "needs groups in constant_groups.csv");
 }
 
 TEST(Bank, AnAmbiguousNameIsNotGuessed) {

@@ -110,7 +110,7 @@ void read_blocks(const std::string& text, std::vector<CsvBlock>& blocks) {
     }
     const CsvText text_of_line = parse_csv(line, "table");
     ASSERT_EQ(text_of_line.rows.size(), 1u) << line;
-    const auto& fields = text_of_line.rows.front().fields;
+    const std::vector<std::string> fields = text_of_line.rows.front().copied();
     if (blocks.back().header.empty()) {
       blocks.back().header = fields;
     } else {

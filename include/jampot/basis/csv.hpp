@@ -1,6 +1,9 @@
 #pragma once
 // Comma-separated text as rows of fields (RFC 4180), read by libcsv, with the line numbers that messages
 // need.
+#include <deque>
+#include <memory>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -9,8 +12,11 @@ namespace jampot {
 
 /// One line of cells.
 struct CsvRow {
-  int line = 0;                     ///< in the file, counted from 1
-  std::vector<std::string> fields;  ///< text of each field, without quotes
+  int line = 0;                              ///< in the file, counted from 1
+  std::span<const std::string_view> fields;  ///< text of each field, without quotes; lives in its `CsvText`
+
+  /// The fields, to be kept.
+  std::vector<std::string> copied() const { return {fields.begin(), fields.end()}; }
 };
 
 /// A comment line, without its mark.
@@ -19,10 +25,18 @@ struct CsvComment {
   std::string text;  ///< without the '#'
 };
 
-/// A CSV text taken apart: comments, header and rows, each with its line.
+/// A CSV text taken apart: comments, header and rows, each with its line. Copies share the text.
 struct CsvText {
   std::vector<CsvComment> comments;  ///< lines that begin with '#'
   std::vector<CsvRow> rows;          ///< the rest, empty lines left out; the first is the header
+
+  /// What the fields are part of.
+  struct Storage {
+    std::string text;                     ///< the file
+    std::deque<std::string> quoted;       ///< fields that stood between quotes
+    std::vector<std::string_view> cells;  ///< all fields, row by row
+  };
+  std::shared_ptr<const Storage> storage;  ///< keeps the fields of `rows`
 };
 
 /// Reads comma-separated text. A byte-order mark and Windows line ends are taken in stride.

@@ -19,7 +19,7 @@ class CsvTable {
   /// Lines that begin with #, in order.
   const std::vector<CsvComment>& comments() const { return text_.comments; }
   /// Names of the columns.
-  const std::vector<std::string>& header() const { return text_.rows.front().fields; }
+  const std::vector<std::string>& header() const { return header_; }
   /// Number of rows below the header.
   std::size_t rows() const { return text_.rows.size() - 1; }
   /// Name of the file, for messages.
@@ -28,10 +28,9 @@ class CsvTable {
   /// Index of the column. @throws RequestError listing the columns there are.
   std::size_t column(std::string_view name) const;
 
-  /// Text of a field; throws std::out_of_range beyond the table.
-  const std::string& text(std::size_t row, std::size_t column) const {
-    return text_.rows[row + 1].fields[column];
-  }
+  /// Text of a field, which lives as long as the table or a copy of it. @throws std::out_of_range beyond the
+  /// table.
+  std::string_view text(std::size_t row, std::size_t column) const;
 
   /// The number in a cell. @throws RequestError where the cell holds no finite number.
   double number(std::size_t row, std::size_t column) const;
@@ -47,6 +46,7 @@ class CsvTable {
  private:
   std::string file_;
   CsvText text_;
+  std::vector<std::string> header_;
 };
 
 }  // namespace jampot
