@@ -78,7 +78,7 @@ void compare(GroupInteractionSeen& seen, const std::vector<Substance>& pair, Mix
 
 std::vector<GroupInteractionSeen> doubted_group_interactions() {
   std::map<std::string, GroupInteractionSeen> all;
-  const auto& bank = Bank::built_in().all();
+  const auto bank = Bank::built_in().all();
   for (std::size_t i = 0; i < bank.size(); ++i) {
     for (std::size_t j = i + 1; j < bank.size(); ++j) {
       const auto first = functional_group(bank[i]), second = functional_group(bank[j]);

@@ -65,13 +65,12 @@ class LineParser {
 
 }  // namespace
 
-CsvText parse_csv(std::string_view given, const std::string& file) {
-  if (given.starts_with("\xEF\xBB\xBF")) given.remove_prefix(3);
-  demand_readable(given, {file, 0, {}});
+CsvText parse_csv(std::string_view text, const std::string& file, TextLife life) {
+  if (text.starts_with("\xEF\xBB\xBF")) text.remove_prefix(3);
+  demand_readable(text, {file, 0, {}});
   CsvText csv;
   const auto storage = std::make_shared<CsvText::Storage>();
-  storage->text = given;
-  std::string_view text = storage->text;
+  if (life == TextLife::kept) text = storage->text = text;
   LineParser parser(*storage);
   std::vector<std::size_t> ends;  // of each row, in the cells
   int line_number = 0;
@@ -87,6 +86,12 @@ CsvText parse_csv(std::string_view given, const std::string& file) {
     }
     if (!parser.take(line))
       throw RequestError({file, line_number, {}}, "the double quotes on this line do not match");
+    if (csv.rows.empty()) {
+      const auto most = static_cast<std::size_t>(std::count(text.begin(), text.end(), '\n')) + 2;
+      csv.rows.reserve(most);
+      ends.reserve(most);
+      storage->cells.reserve(most * storage->cells.size());
+    }
     csv.rows.push_back({line_number, {}});
     ends.push_back(storage->cells.size());
   }

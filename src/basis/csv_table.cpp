@@ -10,8 +10,8 @@
 
 namespace jampot {
 
-CsvTable::CsvTable(std::string_view text, std::string file)
-    : file_(std::move(file)), text_(parse_csv(text, file_)) {
+CsvTable::CsvTable(std::string_view text, std::string file, TextLife life)
+    : file_(std::move(file)), text_(parse_csv(text, file_, life)) {
   if (text_.rows.empty()) {
     throw RequestError({file_, 0, {}},
                        "the file holds no table; expected a header line and at least one row");

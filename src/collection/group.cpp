@@ -71,12 +71,12 @@ Json consistency_of(const ArchiveGroup& group, const VapourChoice& vapour) {
 Json facts_of(const Fit& fit) {
   OnFacts record;
   Json against = Json::array();
-  const Mixture mixture = fit.mixture();
+  FactJudge judge(fit.mixture());
   std::vector<std::string> names;
   for (const Substance& substance : fit.substances) names.push_back(substance.name);
   for (const Fact* fact : KnownFacts::built_in().among(names)) {
     try {
-      const HeldFact held = held_against(mixture, *fact);
+      const HeldFact held = judge.held(*fact);
       record.add(held);
       if (held.fails()) against.push_back(held.sentence(fit.options.model));
     } catch (const std::runtime_error&) {

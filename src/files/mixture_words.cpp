@@ -21,7 +21,7 @@ namespace jampot {
 std::shared_ptr<const Bank> bank_with(const std::vector<std::string>& substance_files) {
   const Bank& built_in = Bank::built_in();
   if (substance_files.empty()) return {std::shared_ptr<const Bank>(), &built_in};
-  std::vector<Substance> substances = built_in.all();
+  std::vector<Substance> substances(built_in.all().begin(), built_in.all().end());
   for (const std::string& file : substance_files) {
     Substance own = read_substance(file).substance;
     for (const Substance& other : substances) {

@@ -51,7 +51,8 @@ ChosenModel best_on_facts(const std::vector<std::string>& models, const std::vec
     const Mixture mixture(substances, model,
                           complete_pairs(model, substances, {}, MissingPairs::refuse, {}, unheard));
     OnFacts result;
-    for (const Fact* fact : facts) result.add(held_against(mixture, *fact));
+    FactJudge judge(mixture);
+    for (const Fact* fact : facts) result.add(judge.held(*fact));
     const double share = result.judged > 0 ? result.misses / result.judged : 1;
     told.push_back(fmt::format("{} with {} of {}", model, result.agreeing, result.judged));
     if (share < least) {

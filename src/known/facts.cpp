@@ -2,12 +2,36 @@
 
 #include <algorithm>
 #include <array>
+#include <utility>
 
+#include "../basis/made_on_demand.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/csv_table.hpp"
+#include "jampot/substance/bank.hpp"
 #include "jampot_known.hpp"
 
 namespace jampot {
+
+// A table of facts and the columns that name their substances.
+struct FactTable {
+  FactTable(std::string_view text, const char* name, std::initializer_list<const char*> named,
+            Fact (&maker)(const FactTable&, std::size_t, int, Fact))
+      : csv(text, name, TextLife::longer), make(maker) {
+    for (const char* column : named) columns.push_back(csv.column(column));
+  }
+  std::string_view text(std::size_t row, std::string_view column) const {
+    return csv.text(row, csv.column(column));
+  }
+  std::optional<double> number(std::size_t row, std::string_view column) const {
+    return csv.number_if_any(row, csv.column(column));
+  }
+
+  CsvTable csv;
+  std::vector<std::size_t> columns;
+  // Fills in what is of the table's own; the last but one argument is the number of the fact in its row.
+  Fact (&make)(const FactTable&, std::size_t, int, Fact);
+};
+
 namespace {
 
 constexpr std::string_view azeotrope_source = "handbooks of azeotropes",
@@ -16,119 +40,72 @@ constexpr std::string_view azeotrope_source = "handbooks of azeotropes",
                            distribution_source = "compilations of distribution coefficients",
                            enthalpy_source = "compilations of excess enthalpies";
 
-// The rows of a table whose substances the bank has.
-class Rows {
- public:
-  Rows(std::string_view text, const char* name, const Bank& bank) : table_(text, name), bank_(bank) {}
-
-  template <class Take>
-  void each(std::initializer_list<const char*> names, const Take& take) {
-    std::vector<std::size_t> columns;
-    for (const char* name : names) columns.push_back(table_.column(name));
-    const std::size_t grade = table_.column("grade"), T_C = table_.column("T_C");
-    std::vector<const SubstanceIdentity*> substances;
-    for (row_ = 0; row_ < table_.rows(); ++row_) {
-      substances.clear();
-      for (const std::size_t column : columns) {
-        if (const auto name = table_.text(row_, column); !name.empty())
-          substances.push_back(bank_.identity(name));
-      }
-      if (std::find(substances.begin(), substances.end(), nullptr) != substances.end()) continue;
-      Fact fact;
-      fact.substances.reserve(substances.size());
-      for (const SubstanceIdentity* substance : substances) fact.substances.push_back(substance->name);
-      fact.grade = table_.text(row_, grade).front();
-      if (const auto T = table_.number_if_any(row_, T_C)) fact.T_K = *T + celsius_zero;
-      take(fact, substances);
+Fact azeotrope(const FactTable& table, std::size_t row, int /*number*/, Fact fact) {
+  constexpr double kPa = 1000;
+  const std::string_view kind = table.text(row, "kind");
+  fact.kind = kind == "none" ? FactKind::no_azeotrope : FactKind::azeotrope;
+  fact.P_Pa = kPa * table.number(row, "P_kPa").value();
+  fact.heterogeneous = kind == "heterogeneous";
+  fact.either = kind == "either";
+  fact.maximum = table.text(row, "extremum") == "maximum";
+  fact.source = azeotrope_source;
+  double rest = 1;
+  for (const char* column : {"x1", "x2"}) {
+    if (const auto x = table.number(row, column)) {
+      fact.x.push_back(*x);
+      rest -= *x;
     }
   }
-  std::string_view text(std::string_view column) const { return table_.text(row_, table_.column(column)); }
-  std::optional<double> number(std::string_view column) const {
-    return table_.number_if_any(row_, table_.column(column));
+  if (!fact.x.empty()) fact.x.push_back(rest);
+  return fact;
+}
+
+// A row may name an upper and a lower critical solution temperature: facts of their own, before its last.
+constexpr std::array<const char*, 2> critical_columns{"upper_C", "lower_C"};
+
+Fact of_liquids(const FactTable& table, std::size_t row, int number, Fact fact) {
+  fact.source = solubility_source;
+  if (number < static_cast<int>(critical_columns.size())) {
+    fact.kind = FactKind::critical_solution;
+    fact.upper = number == 0;
+    fact.T_K = table.number(row, critical_columns[static_cast<std::size_t>(number)]).value() + celsius_zero;
+    return fact;
   }
-
- private:
-  CsvTable table_;
-  const Bank& bank_;
-  std::size_t row_ = 0;
-};
-
-void read_azeotropes(std::vector<Fact>& facts, const Bank& bank) {
-  Rows rows(jampot_known::known_azeotropes_csv(), "known_azeotropes.csv", bank);
-  rows.each({"first", "second", "third"}, [&](Fact& fact, const auto&) {
-    constexpr double kPa = 1000;
-    const std::string_view kind = rows.text("kind");
-    fact.kind = kind == "none" ? FactKind::no_azeotrope : FactKind::azeotrope;
-    fact.P_Pa = kPa * rows.number("P_kPa").value();
-    fact.heterogeneous = kind == "heterogeneous";
-    fact.either = kind == "either";
-    fact.maximum = rows.text("extremum") == "maximum";
-    fact.source = azeotrope_source;
-    double rest = 1;
-    for (const char* column : {"x1", "x2"}) {
-      if (const auto x = rows.number(column)) {
-        fact.x.push_back(*x);
-        rest -= *x;
-      }
-    }
-    if (!fact.x.empty()) fact.x.push_back(rest);
-    facts.push_back(std::move(fact));
-  });
+  const Bank& bank = Bank::built_in();
+  const auto fraction = [&](const char* column, std::size_t dilute) -> std::optional<double> {
+    const auto per_cent = table.number(row, column);
+    if (!per_cent) return std::nullopt;
+    const double w = *per_cent / 100, moles = w / bank.identity(fact.substances[dilute])->molar_mass_kg_mol,
+                 others = (1 - w) / bank.identity(fact.substances[1 - dilute])->molar_mass_kg_mol;
+    return moles / (moles + others);
+  };
+  fact.kind = table.text(row, "what") == "miscible" ? FactKind::miscible : FactKind::solubility;
+  fact.x1_dilute = fraction("w1_in_second_pct", 0);
+  fact.x2_dilute = fraction("w2_in_first_pct", 1);
+  return fact;
 }
 
-void read_liquids(std::vector<Fact>& facts, const Bank& bank) {
-  Rows rows(jampot_known::known_liquids_csv(), "known_liquids.csv", bank);
-  rows.each({"first", "second"}, [&](Fact& fact, const auto& substances) {
-    fact.source = solubility_source;
-    const auto fraction = [&](const char* column, std::size_t dilute) -> std::optional<double> {
-      const auto per_cent = rows.number(column);
-      if (!per_cent) return std::nullopt;
-      const double w = *per_cent / 100, moles = w / substances[dilute]->molar_mass_kg_mol,
-                   others = (1 - w) / substances[1 - dilute]->molar_mass_kg_mol;
-      return moles / (moles + others);
-    };
-    fact.kind = rows.text("what") == "miscible" ? FactKind::miscible : FactKind::solubility;
-    fact.x1_dilute = fraction("w1_in_second_pct", 0);
-    fact.x2_dilute = fraction("w2_in_first_pct", 1);
-    for (const char* column : {"upper_C", "lower_C"}) {
-      const auto critical_C = rows.number(column);
-      if (!critical_C) continue;
-      Fact critical = fact;
-      critical.kind = FactKind::critical_solution;
-      critical.x1_dilute.reset();
-      critical.x2_dilute.reset();
-      critical.T_K = *critical_C + celsius_zero;
-      critical.upper = std::string_view(column) == "upper_C";
-      facts.push_back(std::move(critical));
-    }
-    facts.push_back(std::move(fact));
-  });
+Fact limit(const FactTable& table, std::size_t row, int /*number*/, Fact fact) {
+  fact.kind = FactKind::limiting_gamma;
+  fact.value = table.number(row, "gamma").value();
+  fact.source = limit_source;
+  return fact;
 }
 
-void read_values(std::vector<Fact>& facts, const Bank& bank) {
-  Rows limits(jampot_known::known_limits_csv(), "known_limits.csv", bank);
-  limits.each({"solute", "solvent"}, [&](Fact& fact, const auto&) {
-    fact.kind = FactKind::limiting_gamma;
-    fact.value = limits.number("gamma").value();
-    fact.source = limit_source;
-    facts.push_back(std::move(fact));
-  });
-  Rows ratios(jampot_known::known_distribution_csv(), "known_distribution.csv", bank);
-  ratios.each({"solute", "raffinate", "extract"}, [&](Fact& fact, const auto&) {
-    fact.kind = FactKind::distribution;
-    fact.value = ratios.number("ratio_of_mass_fractions").value();
-    fact.source = distribution_source;
-    facts.push_back(std::move(fact));
-  });
-  Rows heats(jampot_known::known_enthalpies_csv(), "known_enthalpies.csv", bank);
-  heats.each({"first", "second"}, [&](Fact& fact, const auto&) {
-    fact.kind = FactKind::excess_enthalpy;
-    fact.value = heats.number("hE_J_mol").value();
-    const double x1 = heats.number("x1").value();
-    fact.x = {x1, 1 - x1};
-    fact.source = enthalpy_source;
-    facts.push_back(std::move(fact));
-  });
+Fact distribution(const FactTable& table, std::size_t row, int /*number*/, Fact fact) {
+  fact.kind = FactKind::distribution;
+  fact.value = table.number(row, "ratio_of_mass_fractions").value();
+  fact.source = distribution_source;
+  return fact;
+}
+
+Fact enthalpy(const FactTable& table, std::size_t row, int /*number*/, Fact fact) {
+  fact.kind = FactKind::excess_enthalpy;
+  fact.value = table.number(row, "hE_J_mol").value();
+  const double x1 = table.number(row, "x1").value();
+  fact.x = {x1, 1 - x1};
+  fact.source = enthalpy_source;
+  return fact;
 }
 
 constexpr std::array<std::string_view, 8> kind_names{"azeotrope",         "no azeotrope",
@@ -147,32 +124,119 @@ bool Fact::about(std::string_view first, std::string_view second) const {
                                     (substances[0] == second && substances[1] == first));
 }
 
-KnownFacts::KnownFacts(const Bank& bank) {
-  read_azeotropes(facts_, bank);
-  read_liquids(facts_, bank);
-  read_values(facts_, bank);
-}
+// The tables, and of each fact its place in them and its substances; a fact is read when it is first asked
+// for.
+struct KnownFacts::Contents {
+  using Substances = std::array<const SubstanceIdentity*, 3>;  // the last one null of a pair
+  struct Place {
+    std::size_t table, row;
+    int number;
+    Substances substances;
+  };
+
+  Contents() : places(all_places()), facts(places.size()) {}
+
+  const Fact& fact(std::size_t number) const {
+    return facts.at(number, [&](std::size_t k) { return read(k); });
+  }
+  std::span<const Fact> all() const {
+    return facts.all([&](std::size_t k) { return read(k); });
+  }
+
+  std::array<FactTable, 5> tables{
+      {{jampot_known::known_azeotropes_csv(),
+        "known_azeotropes.csv",
+        {"first", "second", "third"},
+        azeotrope},
+       {jampot_known::known_liquids_csv(), "known_liquids.csv", {"first", "second"}, of_liquids},
+       {jampot_known::known_limits_csv(), "known_limits.csv", {"solute", "solvent"}, limit},
+       {jampot_known::known_distribution_csv(),
+        "known_distribution.csv",
+        {"solute", "raffinate", "extract"},
+        distribution},
+       {jampot_known::known_enthalpies_csv(), "known_enthalpies.csv", {"first", "second"}, enthalpy}}};
+  std::vector<Place> places;
+  MadeOnDemand<Fact> facts;
+
+ private:
+  // Rows with a substance that the bank has not are passed over.
+  std::vector<Place> all_places() const {
+    std::vector<Place> found;
+    for (std::size_t t = 0; t < tables.size(); ++t) {
+      const FactTable& table = tables[t];
+      for (std::size_t row = 0; row < table.csv.rows(); ++row) {
+        const auto substances = substances_of(table, row);
+        if (!substances) continue;
+        int number = 0;
+        if (&table.make == of_liquids) {
+          for (const char* column : critical_columns) {
+            if (!table.text(row, column).empty()) found.push_back({t, row, number, *substances});
+            ++number;
+          }
+        }
+        found.push_back({t, row, number, *substances});
+      }
+    }
+    return found;
+  }
+
+  static std::optional<Substances> substances_of(const FactTable& table, std::size_t row) {
+    Substances substances{};
+    std::size_t count = 0;
+    for (const std::size_t column : table.columns) {
+      const std::string_view name = table.csv.text(row, column);
+      if (name.empty()) continue;
+      substances[count] = Bank::built_in().identity(name);
+      if (substances[count++] == nullptr) return std::nullopt;
+    }
+    return substances;
+  }
+
+  Fact read(std::size_t k) const {
+    const Place& place = places[k];
+    const FactTable& table = tables[place.table];
+    Fact fact;
+    for (const SubstanceIdentity* one : place.substances) {
+      if (one != nullptr) fact.substances.push_back(one->name);
+    }
+    fact.grade = table.text(place.row, "grade").front();
+    if (const auto T_C = table.number(place.row, "T_C")) fact.T_K = *T_C + celsius_zero;
+    return table.make(table, place.row, place.number, std::move(fact));
+  }
+};
+
+KnownFacts::KnownFacts() : contents_(std::make_shared<const Contents>()) {}
 
 const KnownFacts& KnownFacts::built_in() {
-  static const KnownFacts facts(Bank::built_in());
+  static const KnownFacts facts;
   return facts;
+}
+
+std::span<const Fact> KnownFacts::all() const {
+  return contents_->all();
 }
 
 std::vector<const Fact*> KnownFacts::about(const std::string& first, const std::string& second) const {
   std::vector<const Fact*> found;
-  for (const Fact& fact : facts_)
-    if (fact.about(first, second)) found.push_back(&fact);
+  for (const Fact* fact : among({first, second})) {
+    if (fact->about(first, second)) found.push_back(fact);
+  }
   return found;
 }
 
 std::vector<const Fact*> KnownFacts::among(const std::vector<std::string>& substances) const {
+  std::vector<const SubstanceIdentity*> present{nullptr};  // which ends the list of a pair
+  for (const std::string& name : substances) {
+    const SubstanceIdentity* one = Bank::built_in().identity(name);
+    if (one != nullptr && one->name == name) present.push_back(one);
+  }
   std::vector<const Fact*> found;
-  for (const Fact& fact : facts_) {
-    const bool all =
-        std::all_of(fact.substances.begin(), fact.substances.end(), [&](const std::string& name) {
-          return std::find(substances.begin(), substances.end(), name) != substances.end();
-        });
-    if (all) found.push_back(&fact);
+  for (std::size_t k = 0; k < contents_->places.size(); ++k) {
+    const auto& members = contents_->places[k].substances;
+    const bool all = std::all_of(members.begin(), members.end(), [&](const SubstanceIdentity* one) {
+      return std::find(present.begin(), present.end(), one) != present.end();
+    });
+    if (all) found.push_back(&contents_->fact(k));
   }
   std::stable_sort(found.begin(), found.end(),
                    [](const Fact* a, const Fact* b) { return a->substances.size() < b->substances.size(); });

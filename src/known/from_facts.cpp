@@ -363,10 +363,10 @@ std::optional<PairFromFacts> fitted(const PairData& data, const std::string& mod
     PairFromFacts one{.pair = result.pairs().front(), .alpha = attempt.alpha};
     one.pair.source = data.source();
     one.pair.T_range_K = data.T_range_K();
-    const Mixture mixture = result.mixture();
+    FactJudge judge(result.mixture());
     auto& [coldest_K, hottest_K] = *one.pair.T_range_K;
     for (const Fact* fact : data.facts()) {
-      one.held.push_back(held_against(mixture, *fact));
+      one.held.push_back(judge.held(*fact));
       if (!one.held.back().judged() || one.held.back().fails() || fact->T_K == 0) continue;
       coldest_K = std::min(coldest_K, fact->T_K);
       hottest_K = std::max(hottest_K, fact->T_K);

@@ -53,7 +53,10 @@ struct Found {
 std::vector<Found> azeotropes(Mixture& mixture, double P_Pa) {
   std::vector<Found> found;
   if (mixture.size() == 2) {
-    for (const Azeotrope& azeotrope : txy(mixture, P_Pa).azeotropes)
+    // Azeotropes lie between two points of the curve, where the relative volatility changes its side of 1;
+    // half the points of a diagram find them as well.
+    constexpr CurveOptions coarse{.points = 51};
+    for (const Azeotrope& azeotrope : txy(mixture, P_Pa, coarse).azeotropes)
       found.push_back({azeotrope.T_K, {azeotrope.x1, 1 - azeotrope.x1}, azeotrope.heterogeneous});
     return found;
   }
@@ -228,7 +231,7 @@ HeldFact hold(Mixture& mixture, const Fact& fact) {
 }
 
 // Those substances of a mixture, in this order; `whole` outlives it.
-std::optional<Mixture> part_of(Mixture& whole, const std::vector<std::string>& wanted) {
+std::optional<Mixture> fresh_part(Mixture& whole, const std::vector<std::string>& wanted) {
   std::vector<std::size_t> members;
   std::vector<Substance> substances;
   for (const std::string& name : wanted) {
@@ -246,15 +249,39 @@ std::optional<Mixture> part_of(Mixture& whole, const std::vector<std::string>& w
 
 }  // namespace
 
-HeldFact held_against(const Mixture& mixture, const Fact& fact) {
-  Mixture whole = mixture;
+struct FactJudge::Parts {
+  explicit Parts(const Mixture& mixture) : whole(mixture) {}
+
+  /// The part with these substances in this order, for as long as no other is asked for.
+  std::optional<Mixture>& of(const std::vector<std::string>& wanted) {
+    if (wanted == substances) return part;
+    substances.clear();  // should the next line throw
+    part = fresh_part(whole, wanted);
+    substances = wanted;
+    return part;
+  }
+
+  Mixture whole;
+  std::vector<std::string> substances;
+  std::optional<Mixture> part;
+};
+
+FactJudge::FactJudge(const Mixture& mixture) : parts_(std::make_unique<Parts>(mixture)) {}
+
+FactJudge::~FactJudge() = default;
+
+HeldFact FactJudge::held(const Fact& fact) {
   try {
-    auto part = part_of(whole, fact.substances);
+    auto& part = parts_->of(fact.substances);
     if (!part) return not_judged(fact, "the mixture does not hold these substances as liquids");
     return hold(*part, fact);
   } catch (const std::runtime_error& error) {
     return not_judged(fact, error.what());
   }
+}
+
+HeldFact held_against(const Mixture& mixture, const Fact& fact) {
+  return FactJudge(mixture).held(fact);
 }
 
 namespace {
@@ -303,8 +330,9 @@ Notices against_handbooks(const Mixture& mixture, const UsedAt& used) {
   std::vector<std::string> present;
   for (const Substance& substance : mixture.substances()) present.push_back(substance.name);
   std::vector<HeldFact> held;
+  FactJudge judge(mixture);
   for (const Fact* fact : KnownFacts::built_in().among(present)) {
-    if (in_range(*fact, used)) held.push_back(held_against(mixture, *fact));
+    if (in_range(*fact, used)) held.push_back(judge.held(*fact));
   }
   const std::string model = mixture.one_equation() ? mixture.vapour_model() : mixture.liquid_model();
   Notices notices = failures(held, model);

@@ -30,57 +30,82 @@ PairParameters::Sizes bank_sizes(const PairParameters& pair) {
   return sizes;
 }
 
-std::vector<PairParameters> read() {
-  const CsvTable table(jampot_data::published_pairs_csv(), "published_pairs.csv");
-  std::vector<PairParameters> pairs;
-  for (std::size_t row = 0; row < table.rows(); ++row) {
-    const auto text = [&](const char* column) { return table.text(row, table.column(column)); };
-    const auto number = [&](const char* column) { return table.number(row, table.column(column)); };
-    const auto maybe = [&](const char* column) { return table.number_if_any(row, table.column(column)); };
-    PairParameters pair;
-    pair.model = text("model");
-    pair.between = {std::string(text("first")), std::string(text("second"))};
-    pair.source = text("source");
-    pair.grade = text("grade").front();
-    pair.fitted_to = "vle";
-    const EnergyUnit unit = parse_energy_unit(std::string(text("unit")));
-    const ModelDescription& model = description_of(pair.model);
-    pair.terms[model.terms.at(0).name] = term_from_print(number("p12"), unit);
-    pair.terms[model.terms.at(1).name] = term_from_print(number("p21"), unit);
-    if (const auto alpha = maybe("alpha")) pair.terms["alpha"].constant = *alpha;
-    if (states(model, "molar_volumes_cm3_mol"))
-      pair.molar_volumes_m3_mol = {1e-6 * number("v1"), 1e-6 * number("v2")};
-    if (states(model, "r")) {
-      pair.sizes = bank_sizes(pair);
-      for (std::size_t k = 0; k < 2; ++k) {
-        if (const auto q = maybe(k == 0 ? "q_residual1" : "q_residual2")) pair.sizes->q_residual[k] = *q;
-      }
+// A table of pairs by model and names; a row is read when somebody asks for it.
+class PairTable {
+ public:
+  PairTable(std::string_view csv, const char* file) : table_(csv, file, TextLife::longer) {}
+
+  std::size_t size() const { return table_.rows(); }
+  std::string_view text(std::size_t row, std::string_view column) const {
+    return table_.text(row, table_.column(column));
+  }
+  double number(std::size_t row, std::string_view column) const {
+    return table_.number(row, table_.column(column));
+  }
+  std::optional<double> number_if_any(std::size_t row, std::string_view column) const {
+    return table_.number_if_any(row, table_.column(column));
+  }
+
+  /// Rows of a model about two substances, in either order.
+  std::vector<std::size_t> rows_of(std::string_view model, std::string_view first,
+                                   std::string_view second) const {
+    std::vector<std::size_t> rows;
+    for (std::size_t row = 0; row < size(); ++row) {
+      if (table_.text(row, model_) != model) continue;
+      const std::string_view one = table_.text(row, first_), other = table_.text(row, second_);
+      if ((one == first && other == second) || (one == second && other == first)) rows.push_back(row);
     }
-    if (const auto low = maybe("low_K"), high = maybe("high_K"); low && high) pair.T_range_K = {*low, *high};
-    pairs.push_back(std::move(pair));
+    return rows;
   }
-  return pairs;
-}
 
-}  // namespace
-
-const std::vector<PairParameters>& published_pairs() {
-  static const std::vector<PairParameters> pairs = read();
-  return pairs;
-}
-
-std::vector<PairParameters> published_pairs(const std::string& model, const std::string& first,
-                                            const std::string& second) {
-  std::vector<PairParameters> found;
-  for (const PairParameters& pair : published_pairs()) {
-    if (pair.model != model) continue;
-    if (pair.between[0] == first && pair.between[1] == second) found.push_back(pair);
-    if (pair.between[0] == second && pair.between[1] == first) found.push_back(pair.swapped());
+  /// With the names alone.
+  PairParameters begun(std::size_t row) const {
+    PairParameters pair;
+    pair.model = table_.text(row, model_);
+    pair.between = {std::string(table_.text(row, first_)), std::string(table_.text(row, second_))};
+    return pair;
   }
-  return found;
+
+ private:
+  CsvTable table_;
+  std::size_t model_ = table_.column("model"), first_ = table_.column("first"),
+              second_ = table_.column("second");
+};
+
+const PairTable& in_print() {
+  static const PairTable table(jampot_data::published_pairs_csv(), "published_pairs.csv");
+  return table;
 }
 
-namespace {
+const PairTable& from_facts() {
+  static const PairTable table(jampot_data::pairs_from_facts_csv(), "pairs_from_facts.csv");
+  return table;
+}
+
+PairParameters published_pair(std::size_t row) {
+  const auto text = [&](const char* column) { return in_print().text(row, column); };
+  const auto number = [&](const char* column) { return in_print().number(row, column); };
+  const auto maybe = [&](const char* column) { return in_print().number_if_any(row, column); };
+  PairParameters pair = in_print().begun(row);
+  pair.source = text("source");
+  pair.grade = text("grade").front();
+  pair.fitted_to = "vle";
+  const EnergyUnit unit = parse_energy_unit(std::string(text("unit")));
+  const ModelDescription& model = description_of(pair.model);
+  pair.terms[model.terms.at(0).name] = term_from_print(number("p12"), unit);
+  pair.terms[model.terms.at(1).name] = term_from_print(number("p21"), unit);
+  if (const auto alpha = maybe("alpha")) pair.terms["alpha"].constant = *alpha;
+  if (states(model, "molar_volumes_cm3_mol"))
+    pair.molar_volumes_m3_mol = {1e-6 * number("v1"), 1e-6 * number("v2")};
+  if (states(model, "r")) {
+    pair.sizes = bank_sizes(pair);
+    for (std::size_t k = 0; k < 2; ++k) {
+      if (const auto q = maybe(k == 0 ? "q_residual1" : "q_residual2")) pair.sizes->q_residual[k] = *q;
+    }
+  }
+  if (const auto low = maybe("low_K"), high = maybe("high_K"); low && high) pair.T_range_K = {*low, *high};
+  return pair;
+}
 
 // Names of the coefficients that were fitted and their covariance, whose lower triangle is in print.
 void take_covariance(std::string_view print, PairParameters& pair) {
@@ -100,76 +125,62 @@ void take_covariance(std::string_view print, PairParameters& pair) {
       pair.covariance[i * n + j] = pair.covariance[j * n + i] = *value;
 }
 
-// The table of pairs fitted to handbook facts; a row is read when somebody asks for its pair.
-class FromFacts {
- public:
-  std::size_t size() const { return table_.rows(); }
+PairParameters fitted_pair(std::size_t row) {
+  const auto number = [&](const char* column) { return from_facts().number(row, column); };
+  PairParameters pair = from_facts().begun(row);
+  const ModelDescription& model = description_of(pair.model);
+  pair.terms[model.terms.at(0).name] = {number("A12"), number("B12_K"), 0, 0};
+  pair.terms[model.terms.at(1).name] = {number("A21"), number("B21_K"), 0, 0};
+  if (const auto alpha = from_facts().number_if_any(row, "alpha")) pair.terms["alpha"].constant = *alpha;
+  if (states(model, "r")) pair.sizes = bank_sizes(pair);
+  constexpr double beyond_K = 20;
+  pair.T_range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
+  pair.source = from_facts().text(row, "source");
+  take_covariance(from_facts().text(row, "covariance"), pair);
+  return pair;
+}
 
-  std::optional<std::size_t> row_of(std::string_view model, std::string_view first,
-                                    std::string_view second) const {
-    for (std::size_t row = 0; row < table_.rows(); ++row) {
-      if (table_.text(row, model_) != model) continue;
-      const std::string_view one = table_.text(row, first_), other = table_.text(row, second_);
-      if ((one == first && other == second) || (one == second && other == first)) return row;
-    }
-    return std::nullopt;
-  }
+std::vector<PairParameters> all_of(const PairTable& table, PairParameters (&read)(std::size_t)) {
+  std::vector<PairParameters> pairs;
+  for (std::size_t row = 0; row < table.size(); ++row) pairs.push_back(read(row));
+  return pairs;
+}
 
-  bool before_print(std::size_t row) const {
-    return table_.text(row, table_.column("before_print")) == "yes";
-  }
-
-  PairParameters pair(std::size_t row) const {
-    const auto number = [&](const char* column) { return table_.number(row, table_.column(column)); };
-    PairParameters pair;
-    pair.model = table_.text(row, model_);
-    pair.between = {std::string(table_.text(row, first_)), std::string(table_.text(row, second_))};
-    const ModelDescription& model = description_of(pair.model);
-    pair.terms[model.terms.at(0).name] = {number("A12"), number("B12_K"), 0, 0};
-    pair.terms[model.terms.at(1).name] = {number("A21"), number("B21_K"), 0, 0};
-    if (const auto alpha = table_.number_if_any(row, table_.column("alpha")))
-      pair.terms["alpha"].constant = *alpha;
-    if (states(model, "r")) pair.sizes = bank_sizes(pair);
-    constexpr double beyond_K = 20;
-    pair.T_range_K = {number("low_K") - beyond_K, number("high_K") + beyond_K};
-    pair.source = table_.text(row, table_.column("source"));
-    take_covariance(table_.text(row, table_.column("covariance")), pair);
-    return pair;
-  }
-
- private:
-  CsvTable table_{jampot_data::pairs_from_facts_csv(), "pairs_from_facts.csv"};
-  std::size_t model_ = table_.column("model"), first_ = table_.column("first"),
-              second_ = table_.column("second");
-};
-
-const FromFacts& from_facts() {
-  static const FromFacts table;
-  return table;
+// With this substance as its first.
+PairParameters beginning_with(const std::string& first, PairParameters pair) {
+  return pair.between[0] == first ? pair : pair.swapped();
 }
 
 }  // namespace
 
+const std::vector<PairParameters>& published_pairs() {
+  static const std::vector<PairParameters> pairs = all_of(in_print(), published_pair);
+  return pairs;
+}
+
+std::vector<PairParameters> published_pairs(const std::string& model, const std::string& first,
+                                            const std::string& second) {
+  std::vector<PairParameters> found;
+  for (const std::size_t row : in_print().rows_of(model, first, second))
+    found.push_back(beginning_with(first, published_pair(row)));
+  return found;
+}
+
 const std::vector<PairParameters>& pairs_from_facts() {
-  static const std::vector<PairParameters> pairs = [] {
-    std::vector<PairParameters> all;
-    for (std::size_t row = 0; row < from_facts().size(); ++row) all.push_back(from_facts().pair(row));
-    return all;
-  }();
+  static const std::vector<PairParameters> pairs = all_of(from_facts(), fitted_pair);
   return pairs;
 }
 
 bool comes_before_print(const std::string& model, const std::string& first, const std::string& second) {
-  const auto row = from_facts().row_of(model, first, second);
-  return row && from_facts().before_print(*row);
+  const auto rows = from_facts().rows_of(model, first, second);
+  return !rows.empty() && from_facts().text(rows.front(), "before_print") == "yes";
 }
 
 std::optional<PairParameters> pair_from_facts(const std::string& model, const std::string& first,
                                               const std::string& second) {
-  const auto row = from_facts().row_of(model, first, second);
-  if (!row) return std::nullopt;
-  PairParameters pair = from_facts().pair(*row);
-  return pair.between[0] == first ? pair : pair.swapped();
+  const auto rows = from_facts().rows_of(model, first, second);
+  if (rows.empty()) return std::nullopt;
+  return beginning_with(first, fitted_pair(rows.front()));
 }
 
 ParameterCollection with_published(const std::vector<Substance>& substances, const std::string& model) {

@@ -15,7 +15,7 @@ namespace {
 using Interactions = std::map<std::pair<int, int>, GroupInteraction>;
 
 Interactions read(std::string_view text, const std::string& file) {
-  const CsvTable csv(text, file);
+  const CsvTable csv(text, file, TextLife::longer);
   const bool modified = std::find(csv.header().begin(), csv.header().end(), "b") != csv.header().end();
   Interactions interactions;
   for (std::size_t row = 0; row < csv.rows(); ++row) {

@@ -32,10 +32,11 @@ ModelOnFacts on_facts(const MixtureSpec& spec, const std::vector<const Fact*>& f
   Notices unheard;
   const Contender contender = prepare(spec, unheard, Purpose::liquid_liquid);
   result.fitted = fitted_to_facts(contender.mixture);
+  FactJudge judge(contender.mixture);
   for (const Fact* fact : facts) {
     HeldFact held = liquids_alone && !of_liquids(*fact)
                         ? HeldFact{.fact = fact, .why = "this table is for two liquids"}
-                        : held_against(contender.mixture, *fact);
+                        : judge.held(*fact);
     result.add(held);
     result.held.push_back(std::move(held));
   }

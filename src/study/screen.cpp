@@ -101,7 +101,9 @@ class Screening {
 
   std::vector<Substance> chosen() const {
     std::vector<Substance> list;
-    const auto& all = request_.candidates.empty() ? Bank::built_in().all() : request_.candidates;
+    const std::span<const Substance> all = request_.candidates.empty()
+                                               ? Bank::built_in().all()
+                                               : std::span<const Substance>(request_.candidates);
     for (const Substance& candidate : all) {
       if (candidate.name == pair_[0].name || candidate.name == pair_[1].name) continue;
       if (request_.boiling_K) {
@@ -132,10 +134,11 @@ class Screening {
   Chosen made(MixtureSpec spec, Purpose purpose, const std::vector<const Fact*>& facts) const {
     Notices unheard;  // of pairs that are the same for all
     Chosen chosen{spec, prepare(spec, unheard, purpose).mixture, {}, {}};
+    FactJudge judge(chosen.mixture);
     for (const Fact* fact : facts) {
       const bool boiling = fact->kind == FactKind::azeotrope || fact->kind == FactKind::no_azeotrope;
       if (boiling && chosen.mixture.liquid_model() == "unifac-lle") continue;
-      HeldFact held = held_against(chosen.mixture, *fact);
+      HeldFact held = judge.held(*fact);
       if (!held.judged()) continue;
       chosen.record.add(held);
       chosen.held.push_back(std::move(held));

@@ -3,9 +3,9 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <mutex>
 #include <optional>
 
+#include "../basis/made_on_demand.hpp"
 #include "bank_reader.hpp"
 #include "jampot/basis/csv_table.hpp"
 #include "jampot/basis/error.hpp"
@@ -34,26 +34,28 @@ std::vector<SubstanceIdentity> identities_of(const std::vector<Substance>& subst
 
 }  // namespace
 
-// Either all substances, or the tables from which each is made when it is first asked for.
+// Either substances that were given, or tables from which each is read when it is first asked for.
 struct Bank::Contents {
-  explicit Contents(std::vector<Substance> given)
-      : own_identities(jampot::identities_of(given)), names(own_identities), substances(std::move(given)) {}
+  explicit Contents(std::vector<Substance> list)
+      : given(std::move(list)), own_identities(jampot::identities_of(given)), names(own_identities) {}
   explicit Contents(const BankTables& tables)
       : reader(std::in_place, tables),
         names(reader->identities()),
-        substances(reader->identities().size()),
-        made(std::make_unique<std::once_flag[]>(substances.size())) {}
+        read(std::in_place, reader->identities().size()) {}
 
+  std::size_t size() const { return read ? read->size() : given.size(); }
   const Substance& substance(std::size_t number) const {
-    if (reader) std::call_once(made[number], [&] { substances[number] = reader->make(number); });
-    return substances[number];
+    return read ? read->at(number, [&](std::size_t k) { return reader->make(k); }) : given[number];
+  }
+  std::span<const Substance> all() const {
+    return read ? read->all([&](std::size_t k) { return reader->make(k); }) : given;
   }
 
+  std::vector<Substance> given;
+  std::vector<SubstanceIdentity> own_identities;  ///< of those given
   std::optional<BankReader> reader;
-  std::vector<SubstanceIdentity> own_identities;
   NameIndex names;
-  mutable std::vector<Substance> substances;
-  std::unique_ptr<std::once_flag[]> made;
+  std::optional<MadeOnDemand<Substance>> read;
 };
 
 const Bank& Bank::built_in() {
@@ -73,12 +75,11 @@ Bank::Bank(std::vector<Substance> substances)
     : contents_(std::make_shared<const Contents>(std::move(substances))) {}
 
 std::size_t Bank::size() const {
-  return contents_->substances.size();
+  return contents_->size();
 }
 
-const std::vector<Substance>& Bank::all() const {
-  for (std::size_t k = 0; k < size(); ++k) contents_->substance(k);
-  return contents_->substances;
+std::span<const Substance> Bank::all() const {
+  return contents_->all();
 }
 
 const Substance* Bank::find(std::string_view text) const {

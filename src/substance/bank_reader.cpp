@@ -77,7 +77,7 @@ BankTable::Numbers numbers_of(const std::vector<SubstanceIdentity>& identities) 
 }  // namespace
 
 BankTable::BankTable(std::string_view csv, std::string file, const Numbers& substances)
-    : table_(csv, std::move(file)), row_of_(substances.size(), table_.rows()) {
+    : table_(csv, std::move(file), TextLife::longer), row_of_(substances.size(), table_.rows()) {
   const std::size_t column = table_.column("name");
   for (std::size_t row = 0; row < table_.rows(); ++row) {
     const std::string_view name = table_.text(row, column);
@@ -99,7 +99,7 @@ std::optional<BankRow> BankTable::of(std::size_t substance) const {
 }
 
 BankReader::BankReader(const BankTables& tables)
-    : constants_(tables.substances, "substances.csv"),
+    : constants_(tables.substances, "substances.csv", TextLife::longer),
       identities_(identities_of(constants_)),
       numbers_(numbers_of(identities_)),
       liquid_densities_(tables.liquid_density, "liquid_density.csv", numbers_),

@@ -61,7 +61,7 @@ class BankTable {
   std::vector<std::size_t> row_of_;  ///< of each substance; one beyond the table where it has none
 };
 
-/// Reads substances one by one.
+/// Reads substances one by one. The texts of the tables live longer.
 class BankReader {
  public:
   /// @throws RequestError as `read_bank`, but for what is wrong inside of a row

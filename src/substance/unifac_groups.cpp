@@ -39,7 +39,7 @@ std::string_view csv_of(UnifacTable table) {
 }  // namespace
 
 UnifacGroups::UnifacGroups(UnifacTable table) : table_name_(name_of(table)) {
-  const CsvTable csv(csv_of(table), table_name_ + " groups");
+  const CsvTable csv(csv_of(table), table_name_ + " groups", TextLife::longer);
   for (std::size_t row = 0; row < csv.rows(); ++row) {
     const auto text = [&](const char* column) { return csv.text(row, csv.column(column)); };
     const auto number = [&](const char* column) { return csv.number(row, csv.column(column)); };

@@ -3,10 +3,10 @@
 #include <fcntl.h>
 #include <unistd.h>
 
+#include <algorithm>
 #include <cerrno>
 #include <csignal>
 #include <cstdio>
-#include <regex>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
@@ -24,9 +24,23 @@ void prepare_streams() {
 }
 
 std::string with_options(std::string_view text) {
-  if (text.find('`') == std::string_view::npos) return std::string(text);
-  static const std::regex key("`([a-z][a-z-]*)`");
-  return std::regex_replace(std::string(text), key, "--$1");
+  constexpr char mark = '`';
+  constexpr std::string_view letters = "abcdefghijklmnopqrstuvwxyz",
+                             with_hyphen = "abcdefghijklmnopqrstuvwxyz-";
+  std::string shown;
+  while (!text.empty()) {
+    const std::size_t begin = std::min(text.find(mark), text.size());
+    shown += text.substr(0, begin);
+    text.remove_prefix(begin);
+    if (text.empty()) break;
+    const std::size_t end = text.find_first_not_of(with_hyphen, 1);
+    const bool key = end != std::string_view::npos && end > 1 && text[end] == mark &&
+                     letters.find(text[1]) != std::string_view::npos;
+    if (key) (shown += "--") += text.substr(1, end - 1);
+    if (!key) shown += mark;
+    text.remove_prefix(key ? end + 1 : 1);
+  }
+  return shown;
 }
 
 void print_out(std::string_view text) {

@@ -51,7 +51,8 @@ ScreenRequest request_of(const ScreenWords& words) {
   for (const std::string& name : split(words.candidates, ',')) {
     if (!name.empty()) request.candidates.push_back(bank->require(name));
   }
-  if (request.candidates.empty() && !words.mixture.substance_files.empty()) request.candidates = bank->all();
+  if (request.candidates.empty() && !words.mixture.substance_files.empty())
+    request.candidates.assign(bank->all().begin(), bank->all().end());
   for (const std::string& family : split(words.families, ',')) {
     if (!family.empty()) request.families.push_back(family);
   }

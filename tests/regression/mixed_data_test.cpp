@@ -396,7 +396,7 @@ TEST(NonVolatile, BoilingPointsOfASolutionAreFitted) {
   known.uniquac_q = 13.8;
   const Substance solute = define_substance("made-up sugar", known).substance;
   ASSERT_FALSE(solute.vapour_pressure);
-  std::vector<Substance> bank = Bank::built_in().all();
+  std::vector<Substance> bank(Bank::built_in().all().begin(), Bank::built_in().all().end());
   bank.push_back(solute);
   const DataSet data = parse_measured(
       "# substances: made-up sugar, water\n# kind: boiling-elevation\n# P: 1 atm\n# u(T): 0.1 K\n# u(P): 50 "
@@ -581,7 +581,7 @@ TEST(PublishedData, ANonVolatileSoluteIsFittedToHundredthsOfAKelvin) {
   known.molar_mass_kg_mol = 0.3423;
   known.uniquac_r = 14.5;
   known.uniquac_q = 13.8;
-  std::vector<Substance> bank = Bank::built_in().all();
+  std::vector<Substance> bank(Bank::built_in().all().begin(), Bank::built_in().all().end());
   bank.push_back(define_substance("sucrose", known).substance);
   const double P_water = substances_named({"water"})[0].vapour_pressure->P_Pa(298.15);
   std::string text =

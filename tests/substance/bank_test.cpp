@@ -23,7 +23,7 @@ namespace jampot {
 namespace {
 
 TEST(Bank, HoldsOverAHundredAndTwentySubstancesWithAVapourPressure) {
-  const auto& all = Bank::built_in().all();
+  const auto all = Bank::built_in().all();
   const auto known =
       std::count_if(all.begin(), all.end(), [](const Substance& s) { return s.vapour_pressure; });
   EXPECT_GT(known, 120);

@@ -25,6 +25,9 @@ struct CsvComment {
   std::string text;  ///< without the '#'
 };
 
+/// Whether a text is kept, or lives longer than what is read from it: one that the library carries.
+enum class TextLife { kept, longer };
+
 /// A CSV text taken apart: comments, header and rows, each with its line. Copies share the text.
 struct CsvText {
   std::vector<CsvComment> comments;  ///< lines that begin with '#'
@@ -32,7 +35,7 @@ struct CsvText {
 
   /// What the fields are part of.
   struct Storage {
-    std::string text;                     ///< the file
+    std::string text;                     ///< the file, where it is kept
     std::deque<std::string> quoted;       ///< fields that stood between quotes
     std::vector<std::string_view> cells;  ///< all fields, row by row
   };
@@ -42,7 +45,7 @@ struct CsvText {
 /// Reads comma-separated text. A byte-order mark and Windows line ends are taken in stride.
 /// A field may not run over a line end, so that every message can name its line.
 /// @throws RequestError naming `file` and the line where the quotes do not match.
-CsvText parse_csv(std::string_view text, const std::string& file);
+CsvText parse_csv(std::string_view text, const std::string& file, TextLife life = TextLife::kept);
 
 /// The field as it must be written so that every reader takes it as one field.
 std::string csv_field(std::string_view text);

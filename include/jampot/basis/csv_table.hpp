@@ -14,7 +14,7 @@ namespace jampot {
 class CsvTable {
  public:
   /// @throws RequestError for an empty table or a row whose number of fields differs from the header's.
-  CsvTable(std::string_view text, std::string file);
+  CsvTable(std::string_view text, std::string file, TextLife life = TextLife::kept);
 
   /// Lines that begin with #, in order.
   const std::vector<CsvComment>& comments() const { return text_.comments; }

@@ -1,13 +1,12 @@
 #pragma once
 // What handbooks say of pairs and triples: azeotropes, miscibility, solubilities, limiting activity
 // coefficients, distribution coefficients, excess enthalpies.
+#include <memory>
 #include <optional>
 #include <span>
 #include <string>
 #include <string_view>
 #include <vector>
-
-#include "jampot/substance/bank.hpp"
 
 namespace jampot {
 
@@ -51,22 +50,24 @@ struct Fact {
   bool about(std::string_view first, std::string_view second) const;
 };
 
-/// All facts about substances of a bank.
+/// All facts about substances of the built-in bank; each is read when it is first asked for, and stays where
+/// it is. Safe to share between threads.
 class KnownFacts {
  public:
-  /// Those of the built-in bank.
+  /// The one collection of them.
   static const KnownFacts& built_in();
 
   /// All of them.
-  std::span<const Fact> all() const { return facts_; }
+  std::span<const Fact> all() const;
   /// Facts that are about some of these substances and no other, pairs first.
   std::vector<const Fact*> among(const std::vector<std::string>& substances) const;
   /// Facts about a pair, whichever comes first in them.
   std::vector<const Fact*> about(const std::string& first, const std::string& second) const;
 
  private:
-  explicit KnownFacts(const Bank& bank);
-  std::vector<Fact> facts_;
+  struct Contents;
+  KnownFacts();
+  std::shared_ptr<const Contents> contents_;
 };
 
 }  // namespace jampot

@@ -2,6 +2,7 @@
 // The built-in bank of substances and how a half-remembered name is looked up in it.
 #include <cstddef>
 #include <memory>
+#include <span>
 #include <string>
 #include <string_view>
 #include <utility>
@@ -48,8 +49,9 @@ class Bank {
   /// How many there are.
   std::size_t size() const;
 
-  /// All of them, in the order of the table; reads those that nobody has asked for yet.
-  const std::vector<Substance>& all() const;
+  /// All of them, in the order of the table; reads those that nobody has asked for yet. They live as long as
+  /// the bank or a copy of it.
+  std::span<const Substance> all() const;
 
  private:
   struct Contents;
