@@ -1,7 +1,6 @@
 // One mixture, many threads: copies of it work side by side and agree to the last bit.
 #include <gtest/gtest.h>
 
-#include <algorithm>
 #include <thread>
 
 #include "jampot/basis/quantity.hpp"
@@ -11,6 +10,7 @@
 #include "jampot/equilibrium/bubble_dew.hpp"
 #include "jampot/equilibrium/flash_states.hpp"
 #include "jampot/equilibrium/singular_points.hpp"
+#include "jampot/known/facts.hpp"
 #include "jampot/regression/fit.hpp"
 #include "jampot/substance/bank.hpp"
 #include "regression/synthetic.hpp"
@@ -45,25 +45,30 @@ TEST(Threads, CopiesOfOneMixtureAgreeToTheLastBit) {
   }
 }
 
-// Substances of the bank are read when they are first asked for, here by eight at once from both ends.
-TEST(Threads, AskTheBankForTheSameSubstances) {
-  const Bank& bank = Bank::built_in();
-  std::vector<std::vector<const Substance*>> found(8);
+// Substances and facts are read when they are first asked for, here by eight at once from both ends.
+TEST(Threads, AskForTheSameSubstancesAndFacts) {
+  const std::vector<std::string> names{"water",   "ethanol", "toluene", "n-hexane",
+                                       "acetone", "MTBE",    "furfural"};
+  std::vector<std::vector<const Substance*>> substances(8);
+  std::vector<std::vector<const Fact*>> facts(8);
   side_by_side(8, [&](int k) {
-    auto& own = found[static_cast<std::size_t>(k)];
-    for (std::size_t i = 0; i < bank.size(); ++i) {
-      const std::size_t number = k % 2 == 0 ? i : bank.size() - 1 - i;
-      const char* text[] = {"water", "ethanol", "toluene", "n-hexane", "acetone", "MTBE", "furfural"};
-      if (number < std::size(text)) own.push_back(bank.find(text[number]));
+    auto& own = substances[static_cast<std::size_t>(k)];
+    own.resize(names.size());
+    for (std::size_t i = 0; i < names.size(); ++i) {
+      const std::size_t number = k % 2 == 0 ? i : names.size() - 1 - i;
+      own[number] = Bank::built_in().find(names[number]);
     }
-    if (k > 5) EXPECT_EQ(bank.all().size(), bank.size());
-    if (k % 2 != 0) std::reverse(own.begin(), own.end());
+    facts[static_cast<std::size_t>(k)] = KnownFacts::built_in().among({"water", "ethanol", "toluene"});
+    EXPECT_EQ(Bank::built_in().all().size(), Bank::built_in().size());
   });
-  for (const auto& one : found) EXPECT_EQ(one, found.front());
-  for (const Substance* substance : found.front()) {
+  for (const auto& one : substances) EXPECT_EQ(one, substances.front());
+  for (const auto& one : facts) EXPECT_EQ(one, facts.front());
+  for (const Substance* substance : substances.front()) {
     ASSERT_NE(substance, nullptr);
     EXPECT_TRUE(substance->vapour_pressure.has_value()) << substance->name;
   }
+  ASSERT_FALSE(facts.front().empty());
+  for (const Fact* fact : facts.front()) EXPECT_GE(fact->substances.size(), 2u);
 }
 
 TEST(Threads, CurvesTiesAndFitsSideBySide) {

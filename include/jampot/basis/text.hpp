@@ -8,6 +8,7 @@
 namespace jampot {
 
 std::string_view trimmed(std::string_view text);
+/// Letters of ASCII; others stay as they are.
 std::string lower_case(std::string_view text);
 std::vector<std::string> split(std::string_view text, char separator);  ///< pieces are trimmed
 std::string joined(const std::vector<std::string>& pieces, std::string_view separator);
