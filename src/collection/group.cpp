@@ -17,8 +17,8 @@
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/files/text_file.hpp"
 #include "jampot/known/held.hpp"
-#include "jampot/regression/consistency.hpp"
 #include "jampot/report/regress.hpp"
+#include "jampot/study/consistency.hpp"
 #include "jampot/study/regress.hpp"
 #include "jampot/substance/bank.hpp"
 #include "jampot/version.hpp"
@@ -46,24 +46,18 @@ class Deadline {
   std::jthread watch_;
 };
 
-Json consistency_of(const ArchiveGroup& group, const VapourChoice& vapour) {
+Json in_json(const std::vector<SetVerdict>& verdicts) {
   Json all = Json::array();
-  ConsistencyOptions options{.vapour = vapour};
-  for (const DataSet& set : group.sets) {
-    if (set.kind == DataKind::excess_enthalpy) options.heat.push_back(set);
-  }
-  for (const DataSet& set : group.sets) {
-    if (!vapour_liquid(set.kind) || !has_vapour(set.kind)) continue;
-    try {
-      const Consistency found = check_consistency(set, options);
-      Json failed = Json::array();
-      for (const ConsistencyTest& test : found.tests) {
-        if (test.verdict == Verdict::failed) failed.push_back(test.name);
-      }
-      all.push_back({{"set", set.name}, {"quality", found.quality}, {"failed", failed}});
-    } catch (const CalculationError& error) {
-      all.push_back({{"set", set.name}, {"quality", nullptr}, {"reason", error.what()}});
+  for (const SetVerdict& verdict : verdicts) {
+    if (!verdict.tests) {
+      all.push_back({{"set", verdict.set}, {"quality", nullptr}, {"reason", verdict.why}});
+      continue;
     }
+    Json failed = Json::array();
+    for (const ConsistencyTest& test : verdict.tests->tests) {
+      if (test.verdict == Verdict::failed) failed.push_back(test.name);
+    }
+    all.push_back({{"set", verdict.set}, {"quality", verdict.tests->quality}, {"failed", failed}});
   }
   return all;
 }
@@ -107,7 +101,7 @@ std::string verdict_of(const Fit& fit, const Json& record) {
   return doubts.empty() ? "usable" : "doubtful: " + joined(doubts, ", ");
 }
 
-Json fitted_record(const ArchiveGroup& group, const RegressStudy& study) {
+Json fitted_record(const RegressStudy& study, const std::vector<SetVerdict>& consistency) {
   const Fit& best = study.best();
   Json record;
   record["model"] = best.options.model;
@@ -127,7 +121,7 @@ Json fitted_record(const ArchiveGroup& group, const RegressStudy& study) {
                                  {"aicc_above_best", ranked.aicc_above_best},
                                  {"weight", ranked.weight},
                                  {"verdict", ranked.verdict}});
-  record["consistency"] = consistency_of(group, best.options.vapour);
+  record["consistency"] = in_json(consistency);
   record["facts"] = facts_of(best);
   record["notices"] = Json::array();
   for (const Notice& notice : best.notices) record["notices"].push_back(notice.code);
@@ -177,7 +171,8 @@ std::string work_out(const ArchiveGroup& group, const CollectRequest& request) {
     fit.options.stop = deadline.token();
     const RegressStudy study = jampot::study(fit);
     if (deadline.token().stop_requested()) throw CalculationError("stopped");
-    record.update(fitted_record(group, study));
+    const auto consistency = verdicts_on(group.sets, study.best().options.vapour);
+    record.update(fitted_record(study, consistency));
     record["fitted"] = true;
     write_file(collection_pairs(request.out, group.name), pairs_text(study.best()));
     for (const RankedFit& other : study.fits) {
@@ -185,7 +180,7 @@ std::string work_out(const ArchiveGroup& group, const CollectRequest& request) {
       if (model != study.best().options.model)
         write_file(collection_pairs(request.out, group.name, model), pairs_text(other.fit));
     }
-    fit_report(study, {}).write(report_file(request.out, group.name), {});
+    fit_report(study, {}, consistency).write(report_file(request.out, group.name), {});
   } catch (const std::runtime_error& error) {
     record["fitted"] = false;
     record["verdict"] = deadline.token().stop_requested()

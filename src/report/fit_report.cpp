@@ -11,7 +11,6 @@
 #include "jampot/basis/text.hpp"
 #include "jampot/draw/looks.hpp"
 #include "jampot/draw/vle_figures.hpp"
-#include "jampot/regression/consistency.hpp"
 #include "jampot/report/regress.hpp"
 
 namespace jampot {
@@ -88,22 +87,14 @@ Figure residual_overview(const Fit& fit, const DisplayUnits& units) {
   return figure;
 }
 
-void add_consistency(Report& report, const std::vector<DataSet>& sets, const VapourChoice& vapour) {
-  ConsistencyOptions options{.vapour = vapour};
-  for (const DataSet& set : sets) {
-    if (set.kind == DataKind::excess_enthalpy) options.heat.push_back(set);
-  }
+void add_consistency(Report& report, const std::vector<SetVerdict>& verdicts) {
   Table table{"", {{"data"}, {"test"}, {"value"}, {"limit"}, {"verdict"}, {"what it means"}}, {}};
-  for (const DataSet& set : sets) {
-    if (!vapour_liquid(set.kind) || !has_vapour(set.kind)) continue;
-    try {
-      for (const ConsistencyTest& test : check_consistency(set, options).tests) {
-        table.rows.push_back({file_name(set.name), test.name, fmt::format("{:.4g} {}", test.value, test.unit),
-                              fmt::format("{:.4g}", test.limit), std::string(name_of(test.verdict)),
-                              test.meaning});
-      }
-    } catch (const CalculationError&) {
-      continue;  // too few points to test
+  for (const SetVerdict& verdict : verdicts) {
+    if (!verdict.tests) continue;  // too few points to test
+    for (const ConsistencyTest& test : verdict.tests->tests) {
+      table.rows.push_back(
+          {file_name(verdict.set), test.name, fmt::format("{:.4g} {}", test.value, test.unit),
+           fmt::format("{:.4g}", test.limit), std::string(name_of(test.verdict)), test.meaning});
     }
   }
   if (table.rows.empty()) return;
@@ -135,6 +126,11 @@ void add_diagram(Report& report, const Fit& fit, const std::vector<DataSet>& set
 }  // namespace
 
 Report fit_report(const RegressStudy& study, const DisplayUnits& units) {
+  return fit_report(study, units, verdicts_on(study.sets, study.best().options.vapour));
+}
+
+Report fit_report(const RegressStudy& study, const DisplayUnits& units,
+                  const std::vector<SetVerdict>& consistency) {
   const Fit& fit = study.best();
   const std::vector<DataSet>& sets = study.sets;
   std::vector<RankedFit> ranked = study.fits;
@@ -154,7 +150,7 @@ Report fit_report(const RegressStudy& study, const DisplayUnits& units) {
     report.heading("Other models");
     report.table(ranking_table(ranked));
   }
-  add_consistency(report, sets, fit.options.vapour);
+  add_consistency(report, consistency);
   add_diagram(report, fit, sets, units);
   if (!fit.residuals.empty()) {
     report.heading("Residuals");

@@ -3,6 +3,7 @@
 #include "jampot/draw/fit_figures.hpp"
 #include "jampot/draw/report.hpp"
 #include "jampot/report/answer.hpp"
+#include "jampot/study/consistency.hpp"
 #include "jampot/study/regress.hpp"
 
 namespace jampot {
@@ -20,5 +21,8 @@ Answer answer(const RegressStudy& study, const RegressAnswerOptions& options = {
 /// A page for the appendix of a design file: data, model, parameters, deviations, residuals, consistency, the
 /// curve through the points, other models, notices.
 Report fit_report(const RegressStudy& study, const DisplayUnits& units);
+/// The same with tests of the data that have been made.
+Report fit_report(const RegressStudy& study, const DisplayUnits& units,
+                  const std::vector<SetVerdict>& consistency);
 
 }  // namespace jampot
