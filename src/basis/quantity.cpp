@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 #include <udunits2.h>
 
+#include <algorithm>
 #include <array>
 #include <cctype>
 #include <cmath>
@@ -335,29 +336,34 @@ std::vector<double> parse_quantities(std::string_view text, Dimension dimension)
   return values;
 }
 
+namespace {
+
+// The dimensions of which a unit is chosen, and where it stands.
+constexpr std::array<std::pair<Dimension, std::string DisplayUnits::*>, 9> shown_dimensions{
+    {{Dimension::temperature, &DisplayUnits::temperature},
+     {Dimension::pressure, &DisplayUnits::pressure},
+     {Dimension::density, &DisplayUnits::density},
+     {Dimension::amount, &DisplayUnits::amount},
+     {Dimension::mass, &DisplayUnits::mass},
+     {Dimension::energy, &DisplayUnits::energy},
+     {Dimension::molar_flow, &DisplayUnits::molar_flow},
+     {Dimension::mass_flow, &DisplayUnits::mass_flow},
+     {Dimension::power, &DisplayUnits::power}}};
+
+}  // namespace
+
 const std::string& DisplayUnits::of(Dimension dimension) const {
   static const std::string none;
-  switch (dimension) {
-    case Dimension::temperature:
-      return temperature;
-    case Dimension::pressure:
-      return pressure;
-    case Dimension::density:
-      return density;
-    case Dimension::amount:
-      return amount;
-    case Dimension::molar_flow:
-      return molar_flow;
-    case Dimension::mass:
-      return mass;
-    case Dimension::mass_flow:
-      return mass_flow;
-    case Dimension::energy:
-      return energy;
-    case Dimension::power:
-      return power;
-    default:
-      return none;
+  for (const auto& [own, member] : shown_dimensions) {
+    if (own == dimension) return this->*member;
+  }
+  return none;
+}
+
+void DisplayUnits::take_from(std::string_view quantity, std::span<const Dimension> dimensions) {
+  for (const auto& [own, member] : shown_dimensions) {
+    if (std::find(dimensions.begin(), dimensions.end(), own) == dimensions.end()) continue;
+    if (const auto unit = unit_in(quantity, own)) this->*member = *unit;
   }
 }
 
@@ -399,15 +405,10 @@ DisplayUnits parse_display_units(std::string_view text) {
   DisplayUnits units;
   for (const std::string& unit : split(text, ',')) {
     bool taken = false;
-    for (const auto& [dimension, target] :
-         {std::pair{Dimension::temperature, &units.temperature},
-          std::pair{Dimension::pressure, &units.pressure}, std::pair{Dimension::density, &units.density},
-          std::pair{Dimension::amount, &units.amount}, std::pair{Dimension::mass, &units.mass},
-          std::pair{Dimension::energy, &units.energy}, std::pair{Dimension::molar_flow, &units.molar_flow},
-          std::pair{Dimension::mass_flow, &units.mass_flow}, std::pair{Dimension::power, &units.power}}) {
+    for (const auto& [dimension, member] : shown_dimensions) {
       try {
         conversion(unit, dimension);
-        *target = spelt_out(unit, dimension);
+        units.*member = spelt_out(unit, dimension);
         taken = true;
       } catch (const RequestError&) {
         continue;  // not a unit of this dimension; perhaps of the next

@@ -26,6 +26,16 @@ std::string_view trimmed(std::string_view text) {
   return text;
 }
 
+std::string with_keys_as(std::string_view before, std::string_view text) {
+  std::string shown(text);
+  for (std::size_t mark = 0; (mark = shown.find('`', mark)) != std::string::npos; ++mark) {
+    const std::size_t end = shown.find_first_not_of("abcdefghijklmnopqrstuvwxyz-", mark + 1);
+    if (end == std::string::npos || shown[end] != '`' || end == mark + 1 || shown[mark + 1] == '-') continue;
+    shown.erase(end, 1).replace(mark, 1, before);
+  }
+  return shown;
+}
+
 std::string lower_case(std::string_view text) {
   std::string lower(text);
   for (char& c : lower) {

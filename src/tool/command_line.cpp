@@ -70,7 +70,7 @@ int run(const std::vector<std::string>& words) {
       "Help on a command: 'jampot COMMAND --help'. Write quantities with their unit (\"1.3 bar\",\n"
       "\"20 to 80 by 5 degC\"). Exit status: 0 done, 1 cannot be done, 2 the request or a file is wrong.";
   ScreenPresenter screen;
-  add_calculations(commands, screen);
+  add_calculations(commands, screen, words.empty() ? "" : words.front());
   add_collect(commands, screen);
   add_job(commands, screen);
   add_demo(commands, screen);

@@ -38,6 +38,8 @@ void add_collect(Commands& tool, Presenter& presenter);
 void add_job(Commands& tool, Presenter& presenter);
 
 /// Those that compute something and present one answer: all that may be a step of a job.
-void add_calculations(Commands& tool, Presenter& presenter);
+/// @param wanted  the one that will be called: where it is among them, the others, which take time, are left
+/// out
+void add_calculations(Commands& tool, Presenter& presenter, const std::string& wanted = "");
 
 }  // namespace jampot::tool

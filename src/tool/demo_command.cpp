@@ -73,7 +73,7 @@ class Demo {
  private:
   template <class... Values>
   void say(fmt::format_string<Values...> text, Values&&... values) const {
-    if (!quiet_) print_out(with_options(fmt::format(text, std::forward<Values>(values)...)));
+    if (!quiet_) print_out(with_keys_as("--", fmt::format(text, std::forward<Values>(values)...)));
   }
 
   std::string path(const std::string& name) {

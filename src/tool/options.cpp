@@ -16,24 +16,15 @@ namespace {
 DisplayUnits units_of_question(const Command* command) {
   DisplayUnits units;
   if (command == nullptr) return units;
-  using Targets = std::vector<std::pair<Dimension, std::string*>>;
-  const Targets temperature{{Dimension::temperature, &units.temperature}},
-      pressure{{Dimension::pressure, &units.pressure}};
-  const Targets feed{{Dimension::mass_flow, &units.mass_flow},
-                     {Dimension::molar_flow, &units.molar_flow},
-                     {Dimension::mass, &units.mass},
-                     {Dimension::amount, &units.amount}};
-  const Targets duty{{Dimension::power, &units.power}, {Dimension::energy, &units.energy}};
-  for (const auto& [name, targets] :
-       {std::pair("--at", &temperature), std::pair("--temperature", &temperature),
-        std::pair("--pressure", &pressure), std::pair("--feed", &feed), std::pair("--amount", &feed),
-        std::pair("--duty", &duty)}) {
+  using enum Dimension;
+  const auto take = [&](const char* name, const std::vector<Dimension>& dimensions) {
     const Option* const option = command->find(name);
-    if (option == nullptr || option->given.empty()) continue;
-    for (const auto& [dimension, target] : *targets) {
-      if (auto unit = unit_in(option->given.front(), dimension)) *target = *unit;
-    }
-  }
+    if (option != nullptr && !option->given.empty()) units.take_from(option->given.front(), dimensions);
+  };
+  for (const char* name : {"--at", "--temperature"}) take(name, {temperature});
+  take("--pressure", {pressure});
+  for (const char* name : {"--feed", "--amount"}) take(name, {mass_flow, molar_flow, mass, amount});
+  take("--duty", {power, energy});
   return units;
 }
 

@@ -29,7 +29,7 @@ void ScreenPresenter::show(const Answer& answer, const Presentation& presentatio
     if (!lines.empty() && !tables.empty()) text += "\n";
     for (const std::string& line : lines) text += line + "\n";
     for (const std::string& path : written) text += "wrote " + path + "\n";
-    print_out(with_options(text));
+    print_out(with_keys_as("--", text));
   }
   for (const Notice& notice : answer.notices)
     print_error(fmt::format("notice ({}): {}\n", notice.code, notice.text));

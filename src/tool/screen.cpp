@@ -3,13 +3,13 @@
 #include <fcntl.h>
 #include <unistd.h>
 
-#include <algorithm>
 #include <cerrno>
 #include <csignal>
 #include <cstdio>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/readable.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/files/text_file.hpp"
 
 namespace jampot::tool {
@@ -23,26 +23,6 @@ void prepare_streams() {
   std::signal(SIGXFSZ, SIG_IGN);
 }
 
-std::string with_options(std::string_view text) {
-  constexpr char mark = '`';
-  constexpr std::string_view letters = "abcdefghijklmnopqrstuvwxyz",
-                             with_hyphen = "abcdefghijklmnopqrstuvwxyz-";
-  std::string shown;
-  while (!text.empty()) {
-    const std::size_t begin = std::min(text.find(mark), text.size());
-    shown += text.substr(0, begin);
-    text.remove_prefix(begin);
-    if (text.empty()) break;
-    const std::size_t end = text.find_first_not_of(with_hyphen, 1);
-    const bool key = end != std::string_view::npos && end > 1 && text[end] == mark &&
-                     letters.find(text[1]) != std::string_view::npos;
-    if (key) (shown += "--") += text.substr(1, end - 1);
-    if (!key) shown += mark;
-    text.remove_prefix(key ? end + 1 : 1);
-  }
-  return shown;
-}
-
 void print_out(std::string_view text) {
   const bool whole = std::fwrite(text.data(), 1, text.size(), stdout) == text.size();
   if (whole && std::fflush(stdout) == 0) return;
@@ -51,7 +31,7 @@ void print_out(std::string_view text) {
 
 void print_error(std::string_view text) {
   constexpr std::size_t longest = 3000;
-  std::string shown = readable(with_options(text));
+  std::string shown = readable(with_keys_as("--", text));
   if (shown.size() > longest) shown = shortened(shown, longest) + "\n";
   std::fputs(shown.c_str(), stderr);
 }

@@ -12,12 +12,8 @@ void prepare_streams();
 /// Writes all of it to standard output. @throws CalculationError with the reason of the system
 void print_out(std::string_view text);
 
-/// Messages of the library name what is asked for by its key, as files do: `missing-pairs`. Here they are
-/// options: --missing-pairs.
-std::string with_options(std::string_view text);
-
-/// Writes it to standard error with its keys as options, readable (`basis/readable.hpp`) and not longer than
-/// a person reads. What cannot be written there is lost.
+/// Writes it to standard error with its keys as options, --missing-pairs for `missing-pairs`, readable
+/// (`basis/readable.hpp`) and not longer than a person reads. What cannot be written there is lost.
 void print_error(std::string_view text);
 
 }  // namespace jampot::tool

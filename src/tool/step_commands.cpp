@@ -58,7 +58,7 @@ StepResult CommandLineSteps::run(const std::vector<std::string>& words) const {
   StepResult result;
   Commands commands;
   Collector collector(result);
-  add_calculations(commands, collector);
+  add_calculations(commands, collector, words.empty() ? "" : words.front());
   try {
     Parser(commands).run(words);
     result.outcome = StepResult::Outcome::done;

@@ -37,6 +37,13 @@ TEST(Text, NumbersAreWholeAndFinite) {
     EXPECT_FALSE(parse_number(text)) << text;
 }
 
+TEST(Text, KeysAreWrittenAsTheCallerCallsThem) {
+  EXPECT_EQ(with_keys_as("--", "give `missing-pairs` or `model`."), "give --missing-pairs or --model.");
+  EXPECT_EQ(with_keys_as("--", "`a``b`"), "--a--b");
+  for (const char* text : {"", "no key", "a ` alone", "`Two Words`", "``", "`-x`", "`a", "`1`"})
+    EXPECT_EQ(with_keys_as("--", text), text);
+}
+
 TEST(Text, SuggestionsAreNearOrNone) {
   EXPECT_EQ(did_you_mean("presure", {"pressure", "temperature"}), " Did you mean pressure?");
   EXPECT_EQ(did_you_mean("xyz", {"pressure", "temperature"}), "");

@@ -1,6 +1,7 @@
 #pragma once
 // Quantities as people write them ("1.3 bar", "20 to 80 by 5 degC") and their values in SI.
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -67,6 +68,8 @@ struct DisplayUnits {
       power = "kW";                   ///< heat of a flow
   /// The unit in which a dimension is shown.
   const std::string& of(Dimension dimension) const;
+  /// Takes over the unit that a quantity, list, range or feed ends with, where it is one of these dimensions.
+  void take_from(std::string_view quantity, std::span<const Dimension> dimensions);
 };
 
 /// The unit that a quantity, list, range or feed ("A=3 kg/h, B=2 kg/h") ends with, as `DisplayUnits` names

@@ -8,6 +8,10 @@
 namespace jampot {
 
 std::string_view trimmed(std::string_view text);
+/// Messages name what may be asked for by its key, as files do: `missing-pairs`. Here such keys are written
+/// as a caller calls them, with this before their names: "--missing-pairs".
+std::string with_keys_as(std::string_view before, std::string_view text);
+
 /// Letters of ASCII; others stay as they are.
 std::string lower_case(std::string_view text);
 std::vector<std::string> split(std::string_view text, char separator);  ///< pieces are trimmed
