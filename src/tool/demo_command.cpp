@@ -7,6 +7,7 @@
 #include "commands.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/files/text_file.hpp"

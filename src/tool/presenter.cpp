@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include "jampot/basis/text.hpp"
 #include "jampot/report/expected.hpp"
 #include "screen.hpp"
 
