@@ -12,12 +12,16 @@
 
 namespace jampot {
 
-// A table of facts and the columns that name their substances.
+// A table of facts, the columns that name their substances, and those of which each makes a fact of its own
+// where it is filled, before that of the whole row.
 struct FactTable {
-  FactTable(std::string_view text, const char* name, std::initializer_list<const char*> named,
-            Fact (&maker)(const FactTable&, std::size_t, int, Fact))
-      : csv(text, name, TextLife::longer), make(maker) {
-    for (const char* column : named) columns.push_back(csv.column(column));
+  // Fills in what is the table's own; `number` is that of the column, or of the columns for the whole row.
+  using Make = Fact (*)(const FactTable&, std::size_t row, std::size_t number, Fact);
+
+  FactTable(std::string_view text, const char* file, std::initializer_list<const char*> naming, Make maker,
+            std::vector<const char*> of_their_own = {})
+      : csv(text, file, TextLife::longer), make(maker), own(std::move(of_their_own)) {
+    for (const char* column : naming) names.push_back(csv.column(column));
   }
   std::string_view text(std::size_t row, std::string_view column) const {
     return csv.text(row, csv.column(column));
@@ -27,9 +31,9 @@ struct FactTable {
   }
 
   CsvTable csv;
-  std::vector<std::size_t> columns;
-  // Fills in what is of the table's own; the last but one argument is the number of the fact in its row.
-  Fact (&make)(const FactTable&, std::size_t, int, Fact);
+  Make make;
+  std::vector<std::size_t> names;
+  std::vector<const char*> own;
 };
 
 namespace {
@@ -40,7 +44,7 @@ constexpr std::string_view azeotrope_source = "handbooks of azeotropes",
                            distribution_source = "compilations of distribution coefficients",
                            enthalpy_source = "compilations of excess enthalpies";
 
-Fact azeotrope(const FactTable& table, std::size_t row, int /*number*/, Fact fact) {
+Fact azeotrope(const FactTable& table, std::size_t row, std::size_t /*number*/, Fact fact) {
   constexpr double kPa = 1000;
   const std::string_view kind = table.text(row, "kind");
   fact.kind = kind == "none" ? FactKind::no_azeotrope : FactKind::azeotrope;
@@ -60,15 +64,12 @@ Fact azeotrope(const FactTable& table, std::size_t row, int /*number*/, Fact fac
   return fact;
 }
 
-// A row may name an upper and a lower critical solution temperature: facts of their own, before its last.
-constexpr std::array<const char*, 2> critical_columns{"upper_C", "lower_C"};
-
-Fact of_liquids(const FactTable& table, std::size_t row, int number, Fact fact) {
+Fact of_liquids(const FactTable& table, std::size_t row, std::size_t number, Fact fact) {
   fact.source = solubility_source;
-  if (number < static_cast<int>(critical_columns.size())) {
+  if (number < table.own.size()) {
     fact.kind = FactKind::critical_solution;
-    fact.upper = number == 0;
-    fact.T_K = table.number(row, critical_columns[static_cast<std::size_t>(number)]).value() + celsius_zero;
+    fact.upper = std::string_view(table.own[number]) == "upper_C";
+    fact.T_K = table.number(row, table.own[number]).value() + celsius_zero;
     return fact;
   }
   const Bank& bank = Bank::built_in();
@@ -85,21 +86,21 @@ Fact of_liquids(const FactTable& table, std::size_t row, int number, Fact fact) 
   return fact;
 }
 
-Fact limit(const FactTable& table, std::size_t row, int /*number*/, Fact fact) {
+Fact limit(const FactTable& table, std::size_t row, std::size_t /*number*/, Fact fact) {
   fact.kind = FactKind::limiting_gamma;
   fact.value = table.number(row, "gamma").value();
   fact.source = limit_source;
   return fact;
 }
 
-Fact distribution(const FactTable& table, std::size_t row, int /*number*/, Fact fact) {
+Fact distribution(const FactTable& table, std::size_t row, std::size_t /*number*/, Fact fact) {
   fact.kind = FactKind::distribution;
   fact.value = table.number(row, "ratio_of_mass_fractions").value();
   fact.source = distribution_source;
   return fact;
 }
 
-Fact enthalpy(const FactTable& table, std::size_t row, int /*number*/, Fact fact) {
+Fact enthalpy(const FactTable& table, std::size_t row, std::size_t /*number*/, Fact fact) {
   fact.kind = FactKind::excess_enthalpy;
   fact.value = table.number(row, "hE_J_mol").value();
   const double x1 = table.number(row, "x1").value();
@@ -129,8 +130,7 @@ bool Fact::about(std::string_view first, std::string_view second) const {
 struct KnownFacts::Contents {
   using Substances = std::array<const SubstanceIdentity*, 3>;  // the last one null of a pair
   struct Place {
-    std::size_t table, row;
-    int number;
+    std::size_t table, row, number;
     Substances substances;
   };
 
@@ -148,7 +148,11 @@ struct KnownFacts::Contents {
         "known_azeotropes.csv",
         {"first", "second", "third"},
         azeotrope},
-       {jampot_known::known_liquids_csv(), "known_liquids.csv", {"first", "second"}, of_liquids},
+       {jampot_known::known_liquids_csv(),
+        "known_liquids.csv",
+        {"first", "second"},
+        of_liquids,
+        {"upper_C", "lower_C"}},
        {jampot_known::known_limits_csv(), "known_limits.csv", {"solute", "solvent"}, limit},
        {jampot_known::known_distribution_csv(),
         "known_distribution.csv",
@@ -167,14 +171,10 @@ struct KnownFacts::Contents {
       for (std::size_t row = 0; row < table.csv.rows(); ++row) {
         const auto substances = substances_of(table, row);
         if (!substances) continue;
-        int number = 0;
-        if (&table.make == of_liquids) {
-          for (const char* column : critical_columns) {
-            if (!table.text(row, column).empty()) found.push_back({t, row, number, *substances});
-            ++number;
-          }
+        for (std::size_t k = 0; k < table.own.size(); ++k) {
+          if (!table.text(row, table.own[k]).empty()) found.push_back({t, row, k, *substances});
         }
-        found.push_back({t, row, number, *substances});
+        found.push_back({t, row, table.own.size(), *substances});
       }
     }
     return found;
@@ -183,7 +183,7 @@ struct KnownFacts::Contents {
   static std::optional<Substances> substances_of(const FactTable& table, std::size_t row) {
     Substances substances{};
     std::size_t count = 0;
-    for (const std::size_t column : table.columns) {
+    for (const std::size_t column : table.names) {
       const std::string_view name = table.csv.text(row, column);
       if (name.empty()) continue;
       substances[count] = Bank::built_in().identity(name);
