@@ -25,7 +25,7 @@ std::map<std::string, Measured> medians(const nlohmann::json& file) {
     const std::map<std::string, double> unit{{"ns", 1}, {"us", 1e3}, {"ms", 1e6}, {"s", 1e9}};
     Measured measured;
     measured.ns = entry["real_time"].get<double>() * unit.at(entry["time_unit"].get<std::string>());
-    for (const char* counter : {"allocations", "evaluations", "evaluations_per_point", "phases"}) {
+    for (const char* counter : {"allocations", "evaluations", "evaluations_per_point", "phases", "each"}) {
       if (entry.contains(counter)) measured.counters[counter] = entry[counter];
     }
     all[entry["run_name"]] = measured;
