@@ -192,7 +192,7 @@ std::string work_out(const ArchiveGroup& group, const CollectRequest& request) {
       fs::remove(collection_pairs(request.out, group.name, model), failed);
     fs::remove(report_file(request.out, group.name), failed);
   }
-  const std::string text = record.dump(1) + "\n";
+  std::string text = record.dump(1) + "\n";
   write_file(record_file(request.out, group.name), text);
   return text;
 }

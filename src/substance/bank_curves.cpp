@@ -46,7 +46,7 @@ VapourPressure::Coefficients antoine_of(const BankRow& row) {
 VapourPressure vapour_pressure_along(const BankRow& curve, const std::optional<BankRow>& antoine,
                                      const Substance& substance) {
   const double scale = curve.number("scale");
-  LongCurve equation({curve.coefficients<5>(), curve.number("Tmin_K"), curve.number("Tmax_K"), scale});
+  const LongCurve equation({curve.coefficients<5>(), curve.number("Tmin_K"), curve.number("Tmax_K"), scale});
   std::string source = perry;
   if (scale != 1) source += fmt::format(", times {} to meet the boiling point", scale);
   char grade = scale == 1 ? curve.grade() : 'C';
@@ -60,7 +60,7 @@ VapourPressure vapour_pressure_along(const BankRow& curve, const std::optional<B
                          kept->Tmin_K, kept->Tmax_K, source);
     grade = antoine->grade();
   }
-  return {std::move(equation), kept, source, grade, critical(substance)};
+  return {equation, kept, source, grade, critical(substance)};
 }
 
 }  // namespace
