@@ -58,6 +58,17 @@ TEST(Csv, TakesQuotesMarksAndWindowsLineEndsInStride) {
   EXPECT_EQ(table.place(0, 0).line, 4);
 }
 
+TEST(Csv, AQuotedFieldIsTheSameHoweverItIsRead) {
+  const CsvTable table("a,b,c\n\"x, y\",\"\",\"z\"\n\"x, y\" , \"\" ,\"z\"\n\"x, y\",,\"\"\"z\"\n", "t.csv");
+  for (const std::size_t row : {0u, 1u, 2u}) {
+    EXPECT_EQ(table.text(row, 0), "x, y");
+    EXPECT_EQ(table.text(row, 1), "");
+  }
+  EXPECT_EQ(table.text(0, 2), "z");
+  EXPECT_EQ(table.text(1, 2), "z");
+  EXPECT_EQ(table.text(2, 2), "\"z");
+}
+
 TEST(Csv, ATableAndItsCopiesKeepTheirText) {
   std::optional<CsvTable> table;
   {

@@ -173,6 +173,10 @@ TEST(Bank, ACopyAndABankOfGivenSubstancesFindTheSame) {
   EXPECT_EQ(given.find("EtOH"), &given.all()[0]);
   EXPECT_EQ(given.identity("H2O")->name, "water");
   EXPECT_EQ(given.find("toluene"), nullptr);
+  Substance own = *copy.find("ethanol");
+  own.formula.clear();
+  own.cas.clear();
+  EXPECT_EQ(Bank({own}).find(""), nullptr);
   EXPECT_EQ(given.search("etanol").front()->name, "ethanol");
 }
 
