@@ -1,11 +1,12 @@
 #include "jampot/basis/notice.hpp"
 
 #include <fmt/format.h>
-#include <fmt/ranges.h>
 
 #include <algorithm>
 #include <optional>
 #include <regex>
+
+#include "jampot/basis/text.hpp"
 
 namespace jampot {
 namespace {
@@ -49,10 +50,9 @@ std::optional<std::string> together(const std::vector<std::string>& texts) {
   constexpr std::size_t listed = 4;
   const auto [least, most] = std::minmax_element(
       values.begin(), values.end(), [](const auto& a, const auto& b) { return std::stod(a) < std::stod(b); });
-  const std::string said =
-      values.size() > listed
-          ? fmt::format("{} to {} ({} times)", *least, *most, values.size())
-          : fmt::format("{} and {}", fmt::join(values.begin(), values.end() - 1, ", "), values.back());
+  const std::string said = values.size() > listed
+                               ? fmt::format("{} to {} ({} times)", *least, *most, values.size())
+                               : joined({values.begin(), values.end() - 1}, ", ") + " and " + values.back();
   std::string sentence;
   for (std::size_t k = 0; k < first.words.size(); ++k) {
     sentence += first.words[k];

@@ -54,13 +54,24 @@ std::vector<std::string> split(std::string_view text, char separator) {
   }
 }
 
-std::string joined(const std::vector<std::string>& pieces, std::string_view separator) {
+std::string joined(std::span<const std::string_view> pieces, std::string_view separator) {
   std::string text;
-  for (const std::string& piece : pieces) {
+  for (const std::string_view piece : pieces) {
     if (!text.empty()) text += separator;
     text += piece;
   }
   return text;
+}
+
+std::string joined(const std::vector<std::string>& pieces, std::string_view separator) {
+  const std::vector<std::string_view> views(pieces.begin(), pieces.end());
+  return joined(std::span(views), separator);
+}
+
+std::string numbers_text(std::span<const double> numbers, int decimals) {
+  std::vector<std::string> list;
+  for (const double number : numbers) list.push_back(fmt::format("{:.{}f}", number, decimals));
+  return joined(list, ", ");
 }
 
 std::vector<NamedValue> named_values(std::string_view text) {

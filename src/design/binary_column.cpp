@@ -5,10 +5,10 @@
 
 #include <algorithm>
 #include <boost/math/interpolators/pchip.hpp>
-#include <boost/math/quadrature/gauss_kronrod.hpp>
 #include <cmath>
 
 #include "../basis/bracket.hpp"
+#include "../basis/integral.hpp"
 #include "jampot/basis/error.hpp"
 
 namespace jampot {
@@ -301,8 +301,8 @@ SimpleDistillation simple_distillation(const ColumnEquilibrium& equilibrium, dou
     throw RequestError("the residue in a still must be poorer than the charge, both between 0 and 1");
   if (equilibrium.azeotrope_between(left, charged))
     throw CalculationError("an azeotrope lies between the charge and the residue that is asked for");
-  const double logarithm = boost::math::quadrature::gauss_kronrod<double, 31>::integrate(
-      [&](double x) { return 1 / (equilibrium.y(x) - x); }, left, charged, 12, 1e-10);
+  const double logarithm =
+      careful_integral([&](double x) { return 1 / (equilibrium.y(x) - x); }, left, charged);
   SimpleDistillation result;
   result.left = std::exp(-logarithm);
   result.distillate = (charged - result.left * left) / (1 - result.left);

@@ -1,6 +1,7 @@
 #include "fluid_trace.hpp"
 
-#include <Eigen/Dense>
+#include <Eigen/Geometry>
+#include <Eigen/LU>
 #include <algorithm>
 #include <cmath>
 
@@ -78,8 +79,8 @@ class Tracer {
 
   // Direction along the curve at the last corrected state.
   Unknowns tangent() const {
-    const Eigen::FullPivLU<Eigen::Matrix<double, 2, 3>> lu(jacobian_);
-    return lu.kernel().col(0).normalized();
+    const Unknowns first = jacobian_.row(0), second = jacobian_.row(1);
+    return first.cross(second).normalized();
   }
 
   BinaryPoint point(const Unknowns& s) const {

@@ -2,10 +2,10 @@
 
 #include <algorithm>
 #include <array>
-#include <boost/math/tools/minima.hpp>
 #include <cmath>
 #include <utility>
 
+#include "../basis/bracket.hpp"
 #include "jampot/basis/demand.hpp"
 
 namespace jampot {
@@ -60,8 +60,7 @@ void refine(ActivityModel& model, std::vector<GridPoint>& grid) {
         grid[k].curvature <= grid[k - 1].curvature && grid[k].curvature <= grid[k + 1].curvature;
     if (!lowest || grid[k].curvature > suspicious) continue;
     const auto curvature = [&](double x) { return stability_function(model, x); };
-    const auto [x, value] =
-        boost::math::tools::brent_find_minima(curvature, grid[k - 1].x, grid[k + 1].x, 30);
+    const auto [x, value] = minimum_between(curvature, grid[k - 1].x, grid[k + 1].x, 30);
     if (value > 0) continue;
     const double width = grid[k + 1].x - grid[k - 1].x;
     for (double step = 1e-6; step < 1; step *= 2) {

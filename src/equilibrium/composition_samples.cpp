@@ -2,9 +2,9 @@
 
 #include <algorithm>
 #include <array>
-#include <boost/random/sobol.hpp>
-#include <boost/random/uniform_01.hpp>
 #include <cmath>
+
+#include "../basis/sobol.hpp"
 
 namespace jampot {
 namespace {
@@ -37,12 +37,11 @@ std::vector<double> spread(std::size_t n) {
       }
     }
   }
-  boost::random::sobol sequence(n);
-  boost::random::uniform_01<double> uniform;
+  SobolSequence sequence(n);
   constexpr std::size_t for_each_component = 60;
   for (std::size_t k = 0; k < for_each_component * n; ++k) {
     std::vector<double> amounts(n);
-    for (double& value : amounts) value = -std::log(std::clamp(uniform(sequence), 1e-12, 1 - 1e-12));
+    for (double& value : amounts) value = -std::log(std::clamp(sequence.next(), 1e-12, 1 - 1e-12));
     add(amounts);
   }
   return x;

@@ -1,7 +1,6 @@
 #include "jampot/equilibrium/critical_solution.hpp"
 
 #include <algorithm>
-#include <boost/math/tools/minima.hpp>
 #include <cmath>
 
 #include "../basis/bracket.hpp"
@@ -13,10 +12,10 @@ namespace jampot {
 namespace {
 
 // In ln(x1/x2), so that dilute ends are as well seen as the middle.
-LeastStable least_between(ActivityModel& model, double low, double high) {
+LeastStable least_stable_between(ActivityModel& model, double low, double high) {
   const auto at = [&](double t) { return stability_function(model, 1 / (1 + std::exp(-t))); };
   constexpr int bits = 50;
-  const auto [t, value] = boost::math::tools::brent_find_minima(at, low, high, bits);
+  const auto [t, value] = minimum_between(at, low, high, bits);
   return {1 / (1 + std::exp(-t)), value};
 }
 
@@ -34,7 +33,7 @@ LeastStable least_stable(ActivityModel& model, double T_K) {
       best_t = t;
     }
   }
-  return least_between(model, best_t - step, best_t + step);
+  return least_stable_between(model, best_t - step, best_t + step);
 }
 
 LeastStable least_stable_near(ActivityModel& model, double T_K, double x1) {
@@ -42,7 +41,7 @@ LeastStable least_stable_near(ActivityModel& model, double T_K, double x1) {
   model.set_temperature(T_K);
   const double t = std::log(x1 / (1 - x1));
   constexpr double near = 0.02;
-  return least_between(model, t - near, t + near);
+  return least_stable_between(model, t - near, t + near);
 }
 
 std::vector<CriticalSolution> critical_solutions(ActivityModel& model, double low_K, double high_K) {
@@ -62,8 +61,8 @@ std::vector<CriticalSolution> critical_solutions(ActivityModel& model, double lo
     const bool dips = value[k] > 0 && value[k] < value[k - 1] && value[k] < value[k + 1];
     const bool peaks = value[k] < 0 && value[k] > value[k - 1] && value[k] > value[k + 1];
     if (!dips && !peaks) continue;
-    const auto [at, found] = boost::math::tools::brent_find_minima(
-        [&](double t) { return (dips ? 1 : -1) * stability(t); }, T[k - 1], T[k + 1], 30);
+    const auto [at, found] =
+        minimum_between([&](double t) { return (dips ? 1 : -1) * stability(t); }, T[k - 1], T[k + 1], 30);
     const double there = dips ? found : -found;
     if ((there < 0) == (value[k] < 0)) continue;
     const auto place = std::upper_bound(T.begin(), T.end(), at) - T.begin();

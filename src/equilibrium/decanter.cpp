@@ -3,14 +3,15 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <boost/math/quadrature/gauss.hpp>
 #include <cmath>
 #include <numeric>
 
 #include "../basis/bracket.hpp"
+#include "../basis/integral.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/equilibrium/liquid_split.hpp"
 
 namespace jampot {
@@ -65,12 +66,10 @@ class Decanter {
         continue;
       }
       const auto Cp = [&](double T) { return liquid_heat_capacity(substances_[i], T).value.value_or(0); };
-      constexpr unsigned nodes = 7;
-      duty.sensible +=
-          feed_.n[i] * boost::math::quadrature::gauss<double, nodes>::integrate(Cp, from, out.T_K);
+      duty.sensible += feed_.n[i] * integral(Cp, from, out.T_K);
     }
     if (!missing.empty()) {
-      duty.total.method = fmt::format("no heat capacity of liquid {}", fmt::join(missing, ", "));
+      duty.total.method = "no heat capacity of liquid " + joined(missing, ", ");
       return duty;
     }
     for (const DecantedLiquid& liquid : out.liquids)

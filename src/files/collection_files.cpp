@@ -7,6 +7,7 @@
 #include <map>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/files/pairs_toml.hpp"
 #include "jampot/liquid/models.hpp"
 
@@ -115,7 +116,7 @@ void read_collection(const fs::path& collection, const std::vector<Substance>& s
   }
   if (groups.empty())
     throw RequestError(
-        fmt::format("{}: the collection has no pair of {}", collection.string(), fmt::join(names, ", ")));
+        fmt::format("{}: the collection has no pair of {}", collection.string(), joined(names, ", ")));
   const std::string chosen = model.empty() ? best_model(groups) : model;
   for (const auto& sets : groups) {
     auto set = std::find_if(sets.begin(), sets.end(), [&](const ParameterCollection& one) {

@@ -498,7 +498,7 @@ class Reader {
     if (unused.empty()) return;
     data_.notices.add("uncertainty-unused",
                       fmt::format("{} states {}, which nothing uses: the weight of {} data comes from {}",
-                                  file_, joined(unused, ", "), name_of(data_.kind), fmt::join(used, ", ")));
+                                  file_, joined(unused, ", "), name_of(data_.kind), joined(used, ", ")));
   }
 
   void read_liquid_point(std::size_t row, DataPoint& point) {

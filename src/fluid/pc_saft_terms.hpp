@@ -4,7 +4,7 @@
 // (2001).
 #include <ceres/jet.h>
 
-#include <Eigen/Dense>
+#include <Eigen/LU>
 #include <array>
 #include <cmath>
 #include <cstddef>

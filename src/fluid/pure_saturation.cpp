@@ -1,7 +1,6 @@
 #include "jampot/fluid/pure_saturation.hpp"
 
 #include <algorithm>
-#include <boost/math/tools/minima.hpp>
 #include <cmath>
 
 #include "../basis/bracket.hpp"
@@ -36,8 +35,8 @@ class Pure {
     }
     double inside = density(lowest);
     if (!(least < 0)) {  // it may turn between two of these
-      const auto minimum = boost::math::tools::brent_find_minima(
-          [&](double d) { return slope_at(T_K, d); }, density(lowest - 1), density(lowest + 1), 30);
+      const auto minimum = minimum_between([&](double d) { return slope_at(T_K, d); }, density(lowest - 1),
+                                           density(lowest + 1), 30);
       if (!(minimum.second < 0)) return std::nullopt;
       inside = minimum.first;
     }

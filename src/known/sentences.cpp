@@ -2,6 +2,7 @@
 #include <fmt/format.h>
 
 #include "jampot/basis/constants.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/known/held.hpp"
 
 namespace jampot {
@@ -15,7 +16,7 @@ std::string fractions(const std::vector<std::string>& substances, const std::vec
   std::vector<std::string> parts;
   for (std::size_t i = 0; i + 1 < x.size(); ++i)
     parts.push_back(fmt::format("x({}) = {:.3f}", substances[i], x[i]));
-  return fmt::format("{}", fmt::join(parts, ", "));
+  return joined(parts, ", ");
 }
 
 std::string together(const std::vector<std::string>& substances) {
@@ -32,7 +33,7 @@ std::string solubilities(const Fact& fact, const std::optional<double>& first,
   };
   add(first, 0);
   add(second, 1);
-  return fmt::format("{}", fmt::join(parts, ", "));
+  return joined(parts, ", ");
 }
 
 }  // namespace

@@ -8,6 +8,8 @@
 #include <map>
 #include <random>
 
+#include "jampot/basis/text.hpp"
+
 namespace jampot {
 namespace {
 
@@ -48,7 +50,7 @@ class Checker {
   void check(double T_K, const std::vector<double>& x) {
     T_K_ = T_K;
     x_ = x;
-    where_ = fmt::format("{:.2f} K, x = ({:.4f})", T_K, fmt::join(x, ", "));
+    where_ = fmt::format("{:.2f} K, x = ({})", T_K, numbers_text(x, 4));
     own_->set_temperature(T_K);
     own_->evaluate(x, ln_gamma_, dT_, dn_);
     total();

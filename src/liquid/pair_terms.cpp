@@ -5,6 +5,7 @@
 #include <algorithm>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 
 namespace jampot {
 namespace {
@@ -22,7 +23,7 @@ void check(std::string_view model, const PairParameters& pair, const std::vector
   for (const auto& [name, function] : pair.terms) {
     if (std::find(names.begin(), names.end(), name) == names.end()) {
       throw RequestError(
-          fmt::format("{}: '{}' is not a term of it; it has {}", place(), name, fmt::join(names, ", ")));
+          fmt::format("{}: '{}' is not a term of it; it has {}", place(), name, joined(names, ", ")));
     }
   }
 }

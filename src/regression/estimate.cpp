@@ -1,6 +1,8 @@
 #include "jampot/regression/estimate.hpp"
 
-#include <ceres/ceres.h>
+#include <ceres/cost_function.h>
+#include <ceres/problem.h>
+#include <ceres/solver.h>
 #include <fmt/format.h>
 
 #include <algorithm>

@@ -1,11 +1,10 @@
 #include "explore.hpp"
 
 #include <algorithm>
-#include <boost/random/sobol.hpp>
-#include <boost/random/uniform_01.hpp>
 #include <cmath>
 
 #include "../basis/side_by_side.hpp"
+#include "../basis/sobol.hpp"
 #include "jampot/liquid/models.hpp"
 
 namespace jampot {
@@ -82,7 +81,7 @@ class Starts {
     std::vector<double> point(task_.plan.free.size());
     for (std::size_t p = 0; p < point.size(); ++p) {
       const double low = task_.plan.start_low[p], high = task_.plan.start_high[p];
-      point[p] = low + uniform_(sequence_) * (high - low);
+      point[p] = low + sequence_.next() * (high - low);
     }
     return {std::move(point), {}};
   }
@@ -91,8 +90,7 @@ class Starts {
   const FitTask& task_;
   std::vector<Start> list_;
   std::size_t given_ = 0;
-  boost::random::sobol sequence_;
-  boost::random::uniform_01<double> uniform_;
+  SobolSequence sequence_;
 };
 
 std::optional<Descent> follow(FitProblem& problem, const Start& start) {

@@ -1,5 +1,7 @@
 #include "fit_problem.hpp"
 
+#include <ceres/manifold.h>
+#include <ceres/ordered_groups.h>
 #include <fmt/format.h>
 
 #include <algorithm>

@@ -1,6 +1,8 @@
 #pragma once
 // The optimisation behind a fit: which numbers are free, and one descent from one starting point.
-#include <ceres/ceres.h>
+#include <ceres/loss_function.h>
+#include <ceres/problem.h>
+#include <ceres/solver.h>
 
 #include <memory>
 #include <optional>

@@ -1,13 +1,14 @@
 #include "jampot/regression/mosced_fit.hpp"
 
-#include <ceres/ceres.h>
+#include <ceres/autodiff_cost_function.h>
+#include <ceres/problem.h>
+#include <ceres/solver.h>
 #include <fmt/format.h>
 
-#include <boost/random/sobol.hpp>
-#include <boost/random/uniform_01.hpp>
 #include <cmath>
 
 #include "../basis/dense.hpp"
+#include "../basis/sobol.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/liquid/mosced.hpp"
 #include "quiet_solver.hpp"
@@ -52,13 +53,12 @@ MoscedFit fit_mosced(const std::vector<MoscedPoint>& points, double v_cm3_mol, d
         new Residual{point, v_cm3_mol, q}));
   }
   const std::array<double, unknowns> low{10, 0, 0, 0}, high{22, 15, 20, 20};
-  boost::random::sobol sequence(unknowns);
-  boost::random::uniform_01<double> uniform;
+  SobolSequence sequence(unknowns);
   std::array<double, unknowns> best{};
   double least = HUGE_VAL;
   for (int start = 0; start < 24; ++start) {
     std::array<double, unknowns> p{};
-    for (std::size_t k = 0; k < unknowns; ++k) p[k] = low[k] + uniform(sequence) * (high[k] - low[k]);
+    for (std::size_t k = 0; k < unknowns; ++k) p[k] = low[k] + sequence.next() * (high[k] - low[k]);
     ceres::Problem::Options problem_options;
     problem_options.cost_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
     ceres::Problem problem(problem_options);

@@ -1,13 +1,13 @@
 #include "jampot/regression/plausibility.hpp"
 
+#include <ceres/tiny_solver.h>
 #include <fmt/format.h>
 
 #include <Eigen/Core>
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <optional>
-#include <unsupported/Eigen/NonLinearOptimization>
-#include <unsupported/Eigen/NumericalDiff>
 
 #include "readings.hpp"
 
@@ -71,34 +71,41 @@ Violation violation(const DataPoint& point, const std::vector<Substance>& substa
 // Barker's method with a Redlich-Kister expansion of three terms: residuals of ln P, and of y.
 struct Expansion {
   using Scalar = double;
-  using InputType = Eigen::VectorXd;
-  using ValueType = Eigen::VectorXd;
-  using JacobianType = Eigen::MatrixXd;
-  enum { InputsAtCompileTime = Eigen::Dynamic, ValuesAtCompileTime = Eigen::Dynamic };
+  static constexpr int terms = 3;
+  enum { NUM_PARAMETERS = terms, NUM_RESIDUALS = Eigen::Dynamic };  // names that the solver asks for
+  static constexpr double weight_of_y = 3;
 
   const std::vector<DataPoint>& points;
   const std::vector<Substance>& substances;
 
-  static constexpr int terms = 3;
-  static constexpr double weight_of_y = 3;
-  int inputs() const { return terms; }
-  int values() const { return 2 * static_cast<int>(points.size()); }
+  int NumResiduals() const { return 2 * static_cast<int>(points.size()); }
 
-  int operator()(const Eigen::VectorXd& A, Eigen::VectorXd& residuals) const {
+  // The derivatives, where they are wanted, are column by column.
+  bool operator()(const double* A, double* residuals, double* derivatives) const {
+    const std::size_t rows = 2 * points.size();
     for (std::size_t k = 0; k < points.size(); ++k) {
       const double x1 = points[k].x[0], x2 = points[k].x[1], d = x1 - x2;
-      const double q = A[0] + d * (A[1] + d * A[2]), slope = A[1] + 2 * d * A[2];  // dq/dd
-      const double g1 = x2 * x2 * (q + 2 * x1 * slope), g2 = x1 * x1 * (q - 2 * x2 * slope);
+      const std::array<double, terms> of_g1{x2 * x2, x2 * x2 * (d + 2 * x1), x2 * x2 * d * (d + 4 * x1)},
+          of_g2{x1 * x1, x1 * x1 * (d - 2 * x2), x1 * x1 * d * (d - 4 * x2)};
+      double g1 = 0, g2 = 0;
+      for (std::size_t t = 0; t < terms; ++t) g1 += A[t] * of_g1[t], g2 += A[t] * of_g2[t];
       const auto partial = [&](std::size_t i, double ln_gamma) {
         const double ln_P = substances[i].vapour_pressure->ln_P(points[k].T_K);
         return points[k].x[i] * std::exp(std::clamp(ln_gamma + ln_P, -300.0, 300.0));
       };
       const double p1 = partial(0, g1), p2 = partial(1, g2), P = std::max(p1 + p2, 1e-300);
-      const auto row = static_cast<Eigen::Index>(2 * k);
-      residuals[row] = std::clamp(std::log(P / points[k].P_Pa), -3.0, 3.0);
-      residuals[row + 1] = points[k].y.empty() ? 0 : weight_of_y * (p1 / P - points[k].y[0]);
+      const double off = std::log(P / points[k].P_Pa), y1 = p1 / P, y2 = p2 / P;
+      constexpr double most = 3;
+      const bool counts = std::abs(off) < most, analysed = !points[k].y.empty();
+      residuals[2 * k] = std::clamp(off, -most, most);
+      residuals[2 * k + 1] = analysed ? weight_of_y * (y1 - points[k].y[0]) : 0;
+      if (derivatives == nullptr) continue;
+      for (std::size_t t = 0; t < terms; ++t) {
+        derivatives[t * rows + 2 * k] = counts ? y1 * of_g1[t] + y2 * of_g2[t] : 0;
+        derivatives[t * rows + 2 * k + 1] = analysed ? weight_of_y * y1 * y2 * (of_g1[t] - of_g2[t]) : 0;
+      }
     }
-    return 0;
+    return true;
   }
 };
 
@@ -109,15 +116,11 @@ std::optional<double> misfit(const std::vector<DataPoint>& points, const std::ve
   for (const Substance& substance : substances) {
     if (!substance.vapour_pressure || pairs_up(substance)) return std::nullopt;
   }
-  Expansion expansion{points, substances};
-  Eigen::NumericalDiff<Expansion> differentiated(expansion);
-  Eigen::LevenbergMarquardt<Eigen::NumericalDiff<Expansion>> search(differentiated);
-  search.parameters.maxfev = 400;
-  Eigen::VectorXd A = Eigen::VectorXd::Zero(Expansion::terms);
-  search.minimize(A);
-  Eigen::VectorXd residuals(expansion.values());
-  expansion(A, residuals);
-  const double sum = residuals.squaredNorm();
+  ceres::TinySolver<Expansion> search;
+  search.options.max_num_iterations = 100;
+  search.options.function_tolerance = 1e-12;
+  Eigen::Vector3d A = Eigen::Vector3d::Zero();
+  const double sum = 2 * search.Solve({points, substances}, &A).final_cost;
   return std::isfinite(sum) ? std::optional(std::sqrt(sum / static_cast<double>(points.size())))
                             : std::nullopt;
 }

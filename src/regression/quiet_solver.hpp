@@ -1,6 +1,7 @@
 #pragma once
 // The least-squares solver, without its own words on standard error.
-#include <ceres/ceres.h>
+#include <ceres/problem.h>
+#include <ceres/solver.h>
 
 namespace jampot {
 

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "fields.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/draw/looks.hpp"
 #include "jampot/report/data.hpp"
 
@@ -17,7 +18,7 @@ Figure steps_figure(const Consistency& result, const DataSet& data) {
   Figure figure;
   std::vector<std::string> names;
   for (const Substance& substance : data.substances) names.push_back(substance.name);
-  figure.title = fmt::format("Consistency of {}", fmt::join(names, ", "));
+  figure.title = "Consistency of " + joined(names, ", ");
   figure.footer = fmt::format(
       "{}; sum of (x + x') d ln gamma from point to point, over its standard uncertainty; "
       "dotted: 95 % should lie within",

@@ -4,6 +4,8 @@
 
 #include <nlohmann/json.hpp>
 
+#include "jampot/basis/text.hpp"
+
 namespace jampot {
 namespace {
 
@@ -98,7 +100,7 @@ std::string FactCells::azeotrope(double T_K, const std::vector<double>& x, bool 
 }
 
 std::string together(const std::vector<std::string>& names) {
-  return fmt::format("{}", fmt::join(names, ", "));
+  return joined(names, ", ");
 }
 
 // "gamma of methanol, dilute", or the kind of fact.

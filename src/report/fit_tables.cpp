@@ -7,6 +7,8 @@
 #include <filesystem>
 #include <nlohmann/json.hpp>
 
+#include "jampot/basis/text.hpp"
+
 namespace jampot {
 namespace {
 
@@ -154,6 +156,11 @@ Table residual_table(const Fit& fit) {
 
 namespace {
 
+// The mole fractions that say the composition.
+std::string all_but_last(const std::vector<double>& x) {
+  return numbers_text(std::span(x).first(x.size() - 1), 4);
+}
+
 // Model minus measured by component, both liquids: "-0.12, +0.30 | +0.02, -0.40".
 std::string differences(const LiquidRow& row) {
   if (!row.two_liquids() || row.alpha.empty()) return {};
@@ -162,7 +169,7 @@ std::string differences(const LiquidRow& row) {
     const std::size_t shown = model.size() == 2 ? 1 : model.size();
     for (std::size_t i = 0; i < shown; ++i)
       list.push_back(fmt::format("{:+.2f}", 100 * (model[i] - measured[i])));
-    return fmt::format("{}", fmt::join(list, ", "));
+    return joined(list, ", ");
   };
   return side(row.alpha, row.measured.x) + " | " + side(row.beta, row.measured.y);
 }
@@ -187,8 +194,7 @@ Table liquid_residual_table(const Fit& fit) {
     const DataPoint& m = row.measured;
     std::string measured, model;
     const auto liquids = [](const std::vector<double>& alpha, const std::vector<double>& beta) {
-      return fmt::format("x = {:.4f} | {:.4f}", fmt::join(alpha.begin(), alpha.end() - 1, ", "),
-                         fmt::join(beta.begin(), beta.end() - 1, ", "));
+      return fmt::format("x = {} | {}", all_but_last(alpha), all_but_last(beta));
     };
     if (const LiquidValue* value = describe(row.kind).value) {
       const auto shown = [&](double number) {
@@ -311,8 +317,7 @@ Table known_table(const Fit& fit) {
                {"remark"}},
               {}};
   const auto fractions = [](const std::vector<double>& x) {
-    return x.empty() ? std::string("not stated")
-                     : fmt::format("x = {:.4f}", fmt::join(x.begin(), x.end() - 1, ", "));
+    return x.empty() ? std::string("not stated") : "x = " + all_but_last(x);
   };
   for (const KnownRow& row : fit.known) {
     table.rows.push_back({std::string(name_of(row.known.what)), fractions(row.known.x), row.known.T_K,

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 
 #include "fact_cells.hpp"
+#include "jampot/basis/text.hpp"
 
 namespace jampot {
 namespace {
@@ -51,8 +52,7 @@ Table rank_table(const KnownStudy& study) {
     for (const auto& [what, times] : wrong)
       list.push_back(times == 1 ? what : fmt::format("{} ({} times)", what, times));
     table.rows.push_back({model.label, static_cast<double>(model.agreeing), static_cast<double>(model.judged),
-                          model.judged > 0 ? Cell(model.misses / model.judged) : Cell(),
-                          fmt::format("{}", fmt::join(list, "; "))});
+                          model.judged > 0 ? Cell(model.misses / model.judged) : Cell(), joined(list, "; ")});
   }
   return table;
 }

@@ -1,11 +1,10 @@
 #include "jampot/substance/enthalpy_path.hpp"
 
 #include <algorithm>
-#include <boost/math/differentiation/finite_difference.hpp>
-#include <boost/math/quadrature/gauss.hpp>
 #include <cmath>
 #include <vector>
 
+#include "../basis/integral.hpp"
 #include "jampot/basis/constants.hpp"
 #include "liquid_heat.hpp"
 
@@ -66,11 +65,10 @@ const EnthalpyPath::Gap& EnthalpyPath::at(double T_K) const {
     return known_liquid_heat_capacity(substance_, t).value.value_or(0) -
            substance_.gas_heat_capacity->value(t);
   };
-  using Rule = boost::math::quadrature::gauss<double, 15>;
   Levels path = *anchor_;
   for (std::size_t k = 1; k < ends.size(); ++k) {
-    path.h += Rule::integrate(beyond_gas, ends[k - 1], ends[k]);
-    path.s += Rule::integrate([&](double t) { return beyond_gas(t) / t; }, ends[k - 1], ends[k]);
+    path.h += integral(beyond_gas, ends[k - 1], ends[k]);
+    path.s += integral([&](double t) { return beyond_gas(t) / t; }, ends[k - 1], ends[k]);
   }
   last_.gap = {share * (path.h - last_.base.h), share * (path.s - last_.base.s)};
   return last_;
@@ -89,16 +87,14 @@ EnthalpyPath::Levels EnthalpyPath::vapour(double T_K, double P_Pa) const {
 
 double EnthalpyPath::vapour_Cp(double T_K, double P_Pa) const {
   if (at(T_K).gap.h == 0) return 0;
-  return boost::math::differentiation::finite_difference_derivative(
-      [&](double t) { return vapour(t, P_Pa).h; }, T_K);
+  return derivative([&](double t) { return vapour(t, P_Pa).h; }, T_K);
 }
 
 Property EnthalpyPath::liquid_Cp(double T_K) const {
   const auto Tc = critical_temperature(substance_);
   if (!Tc || T_K <= path_leaves_at * *Tc) return known_liquid_heat_capacity(substance_, T_K);
   if (!anchor_ || T_K > path_known_to * *Tc) return {std::nullopt, "too near to the critical point"};
-  const double above_gas =
-      boost::math::differentiation::finite_difference_derivative([&](double t) { return liquid(t).h; }, T_K);
+  const double above_gas = derivative([&](double t) { return liquid(t).h; }, T_K);
   return {substance_.gas_heat_capacity->value(T_K) + above_gas,
           "slope of the enthalpy, which goes over between 0.85 and 0.95 Tc to ideal gas, departure and Hvap"};
 }

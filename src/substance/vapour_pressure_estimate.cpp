@@ -1,9 +1,9 @@
 #include "jampot/substance/vapour_pressure_estimate.hpp"
 
-#include <boost/math/quadrature/gauss.hpp>
 #include <cmath>
 #include <vector>
 
+#include "../basis/integral.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/substance/properties.hpp"
@@ -24,7 +24,7 @@ std::vector<VapourPressurePoint> by_enthalpy_of_vaporisation(const Substance& gu
     return guess.vapour_pressure->dln_P_dT(T_K) * *enthalpy_of_vaporisation(guess, T_K).value /
            enthalpy_from_slope(guess, T_K);
   };
-  const double fall = boost::math::quadrature::gauss<double, 15>::integrate(slope, room_T_K, Tb_K);
+  const double fall = integral(slope, room_T_K, Tb_K);
   return {{Tb_K, standard_atmosphere}, {room_T_K, standard_atmosphere * std::exp(-fall)}};
 }
 

@@ -129,5 +129,16 @@ TEST(Notices, ThatDifferInOneNumberAreOne) {
             "the pressure of 1-butanol is used at 60.0 to 110 (6 times) degC, continued");
 }
 
+TEST(Lists, AreJoinedAndRounded) {
+  const std::vector<std::string> names{"water", "1-butanol", "ethanol"};
+  const std::vector<std::string_view> views(names.begin(), names.end());
+  EXPECT_EQ(joined(names, ", "), "water, 1-butanol, ethanol");
+  EXPECT_EQ(joined(std::span(views).first(2), " and "), "water and 1-butanol");
+  EXPECT_EQ(joined(std::vector<std::string>{}, ", "), "");
+  const std::vector<double> x{0.12345, 0.5, 1e-5};
+  EXPECT_EQ(numbers_text(x, 4), "0.1235, 0.5000, 0.0000");
+  EXPECT_EQ(numbers_text(std::span(x).first(1), 2), "0.12");
+}
+
 }  // namespace
 }  // namespace jampot

@@ -1,6 +1,7 @@
 #pragma once
 // Small helpers for text that people type.
 #include <optional>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -16,6 +17,10 @@ std::string with_keys_as(std::string_view before, std::string_view text);
 std::string lower_case(std::string_view text);
 std::vector<std::string> split(std::string_view text, char separator);  ///< pieces are trimmed
 std::string joined(const std::vector<std::string>& pieces, std::string_view separator);
+std::string joined(std::span<const std::string_view> pieces, std::string_view separator);
+
+/// "0.1234, 0.5000": so many decimals of each.
+std::string numbers_text(std::span<const double> numbers, int decimals);
 
 /// "1,4-dioxane=0.2, water=0.3" as names and values: a name runs up to its equals sign, commas in it and all,
 /// a value up to the next comma. A piece without an equals sign is a name without a value.

@@ -1,30 +1,28 @@
 #include "series.hpp"
 
-#include <boost/math/special_functions/legendre.hpp>
 #include <cmath>
 
 #include "../../basis/dense.hpp"
+#include "../../basis/integral.hpp"
 
 namespace jampot::consistency {
 
 double Legendre::at(double x1) const {
   double total = 0;
-  for (std::size_t k = 0; k < a.size(); ++k)
-    total += a[k] * boost::math::legendre_p(static_cast<int>(k), 2 * x1 - 1);
+  for (std::size_t k = 0; k < a.size(); ++k) total += a[k] * legendre(static_cast<int>(k), 2 * x1 - 1);
   return total;
 }
 
 double Legendre::slope(double x1) const {
   double total = 0;
   for (std::size_t k = 1; k < a.size(); ++k)
-    total += 2 * a[k] * boost::math::legendre_p_prime(static_cast<int>(k), 2 * x1 - 1);
+    total += 2 * a[k] * legendre_slope(static_cast<int>(k), 2 * x1 - 1);
   return total;
 }
 
 double SeriesFit::u(double x1) const {
   Eigen::VectorXd row(covariance.rows());
-  for (Eigen::Index k = 0; k < row.size(); ++k)
-    row[k] = boost::math::legendre_p(static_cast<int>(k), 2 * x1 - 1);
+  for (Eigen::Index k = 0; k < row.size(); ++k) row[k] = legendre(static_cast<int>(k), 2 * x1 - 1);
   return std::sqrt(std::max(0.0, row.dot(covariance * row)));
 }
 
@@ -36,7 +34,7 @@ SeriesFit fit_series(const std::vector<double>& x1, const std::vector<double>& v
   for (Eigen::Index r = 0; r < n; ++r) {
     const auto k = static_cast<std::size_t>(r);
     for (Eigen::Index c = 0; c < terms; ++c)
-      A(r, c) = weights[k] * boost::math::legendre_p(static_cast<int>(c), 2 * x1[k] - 1);
+      A(r, c) = weights[k] * legendre(static_cast<int>(c), 2 * x1[k] - 1);
     b[r] = weights[k] * values[k];
   }
   const Eigen::VectorXd a = least_squares(A, b);
