@@ -51,7 +51,7 @@ NameIndex::NameIndex(const std::vector<SubstanceIdentity>& identities) : identit
 }
 
 void NameIndex::add(const std::string& key, std::size_t number) {
-  if (key.empty()) return;  // a substance of one's own may have neither formula nor CAS number
+  if (key.empty()) return;  // a substance that a caller describes may have neither formula nor CAS number
   const auto [found, fresh] = by_key_.emplace(lower_case(key), number);
   if (!fresh && found->second != number) found->second = ambiguous;
 }
