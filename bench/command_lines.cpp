@@ -4,13 +4,13 @@
 #include <fmt/format.h>
 #include <sys/resource.h>
 
-#include <CLI/CLI.hpp>
 #include <chrono>
 #include <filesystem>
 #include <map>
 #include <random>
 
 #include "answer_schema.hpp"
+#include "arguments.hpp"
 #include "command_words.hpp"
 #include "commands.hpp"
 #include "jampot/basis/text.hpp"
@@ -72,14 +72,13 @@ std::string fault_in_json(std::vector<std::string> words) {
 }  // namespace
 
 int main(int argc, char** argv) {
-  CLI::App app("Random command lines through the built tool");
-  int count = 1000;
-  unsigned seed = 1;
+  bench::Arguments arguments("Random command lines through the built tool");
+  int count = 1000, seed = 1;
   std::string tool_path = "build/release/jampot";
-  app.add_option("--count", count);
-  app.add_option("--seed", seed);
-  app.add_option("--tool", tool_path);
-  CLI11_PARSE(app, argc, argv);
+  arguments.count("count", count, "How many");
+  arguments.count("seed", seed, "Of all of them");
+  arguments.text("tool", tool_path, "What to call");
+  if (const auto status = arguments.read(argc, argv)) return *status;
 
   tool::Commands described;
   NoPresenter nobody;
@@ -96,7 +95,7 @@ int main(int argc, char** argv) {
       "lle.csv",
       "# substances: 1-butanol, water\nT [degC], x1_alpha, x1_beta\n20, 0.49, 0.02\n40, 0.46, 0.018\n");
 
-  std::mt19937 random(seed);
+  std::mt19937 random(static_cast<unsigned>(seed));
   std::uniform_int_distribution<int> byte(0, 255);
   std::map<int, int> by_status;
   std::map<std::string, double> slowest;

@@ -3,9 +3,9 @@
 // result was wrong.
 #include <fmt/format.h>
 #include <oneapi/tbb/global_control.h>
+#include <oneapi/tbb/info.h>
 #include <oneapi/tbb/parallel_for.h>
 
-#include <CLI/CLI.hpp>
 #include <algorithm>
 #include <array>
 #include <chrono>
@@ -15,6 +15,7 @@
 #include <nlohmann/json.hpp>
 #include <random>
 
+#include "arguments.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/residue_map.hpp"
@@ -291,19 +292,18 @@ nlohmann::ordered_json report(const std::vector<std::optional<Verdicts>>& all, u
 }  // namespace
 
 int main(int argc, char** argv) {
-  CLI::App tool{"Random systems through fit, T-x-y, azeotropes, ternary diagram and residue curve map",
-                "jampot_stress"};
-  int systems = 1000, threads = 0;
-  unsigned seed = 1;
+  bench::Arguments arguments(
+      "Random systems through fit, T-x-y, azeotropes, ternary diagram and residue curve map");
+  int systems = 1000, first = 1, threads = oneapi::tbb::info::default_concurrency();
   std::string file;
-  tool.add_option("--systems", systems, "How many of each kind (default 1000)")->check(CLI::PositiveNumber);
-  tool.add_option("--seed", seed, "Of the first (default 1)");
-  tool.add_option("--threads", threads, "How many cores (default all)")->check(CLI::PositiveNumber);
-  tool.add_option("--out", file, "Write the counts as JSON");
-  CLI11_PARSE(tool, argc, argv);
-  std::optional<oneapi::tbb::global_control> limit;
-  if (threads > 0)
-    limit.emplace(oneapi::tbb::global_control::max_allowed_parallelism, static_cast<std::size_t>(threads));
+  arguments.count("systems", systems, "How many of each kind");
+  arguments.count("seed", first, "Of the first");
+  arguments.count("threads", threads, "How many cores");
+  arguments.text("out", file, "Write the counts as JSON");
+  if (const auto status = arguments.read(argc, argv)) return *status;
+  const auto seed = static_cast<unsigned>(first);
+  const oneapi::tbb::global_control limit(oneapi::tbb::global_control::max_allowed_parallelism,
+                                          static_cast<std::size_t>(threads));
 
   bool wrong = false;
   auto json = nlohmann::ordered_json::array();
