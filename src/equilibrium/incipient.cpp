@@ -29,10 +29,11 @@ IncipientSolver::IncipientSolver(Phase& known, Phase& incipient)
     : known_(known),
       incipient_(incipient),
       n_(known.size()),
-      known_values_(n_),
       incipient_values_(n_),
       previous_w_(n_),
       attempt_(n_) {
+  // No derivatives with the composition of the known phase: it is held, but for `sensitivity`.
+  for (auto* values : {&known_values_.ln_phi, &known_values_.dT, &known_values_.dln_P}) values->resize(n_);
   const auto rows = static_cast<Eigen::Index>(n_ + 1);
   work_->jacobian.resize(rows, rows);
   work_->residual.resize(rows);
@@ -214,6 +215,7 @@ bool IncipientSolver::newton(Sought sought, std::span<const double> z, Incipient
 MatrixView IncipientSolver::sensitivity(Sought sought, std::span<const double> z,
                                         const IncipientState& state) {
   Work& work = *work_;
+  known_values_.dn.resize(n_ * n_);
   known_.evaluate(state.T_K, state.P_Pa, z, {true, true, true}, known_values_);
   incipient_.evaluate(state.T_K, state.P_Pa, state.w, {true, true, true}, incipient_values_);
   fill_jacobian(sought, z, state);

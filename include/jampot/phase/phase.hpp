@@ -18,7 +18,7 @@ struct Wanted {
       composition = false;  ///< with amounts
 };
 
-/// ln phi_i and its derivatives. Those not wanted are left as they were.
+/// ln phi_i and its derivatives. Those not wanted are left as they were; `dn` may be empty then.
 struct PhaseValues {
   /// With room for n components.
   explicit PhaseValues(std::size_t n = 0) : ln_phi(n), dT(n), dln_P(n), dn(n * n) {}
