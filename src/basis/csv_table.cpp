@@ -19,11 +19,12 @@ CsvTable::CsvTable(std::string_view text, std::string file, TextLife life)
   header_ = text_.rows.front().copied();
   for (const CsvRow& row : text_.rows) {
     if (row.fields.size() != header().size()) {
-      throw RequestError({file_, row.line, {}},
-                         header().size() < 2  // no table, perhaps, of which a message repeats nothing
-                             ? fmt::format("{} fields, but the header has one column", row.fields.size())
-                             : fmt::format("{} fields, but the header has {} columns ({})", row.fields.size(),
-                                           header().size(), shortened(joined(header(), ", "))));
+      throw RequestError(
+          {file_, row.line, {}},
+          header().size() < 2  // no table, perhaps, of which a message repeats nothing
+              ? fmt::format("{} fields, but the header has one column", row.fields.size())
+              : fmt::format("{}, but the header has {} columns ({})", counted(row.fields.size(), "field"),
+                            header().size(), shortened(joined(header(), ", "))));
     }
   }
 }

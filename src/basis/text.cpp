@@ -68,6 +68,15 @@ std::string joined(const std::vector<std::string>& pieces, std::string_view sepa
   return joined(std::span(views), separator);
 }
 
+std::string counted(std::size_t number, std::string_view one, std::string_view many) {
+  if (number == 1) return fmt::format("1 {}", one);
+  return many.empty() ? fmt::format("{} {}s", number, one) : fmt::format("{} {}", number, many);
+}
+
+std::string times_text(std::size_t number) {
+  return number == 1 ? "once" : number == 2 ? "twice" : fmt::format("{} times", number);
+}
+
 std::string numbers_text(std::span<const double> numbers, int decimals) {
   std::vector<std::string> list;
   for (const double number : numbers) list.push_back(fmt::format("{:.{}f}", number, decimals));

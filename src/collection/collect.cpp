@@ -139,9 +139,9 @@ void write_tables(const CollectStudy& study) {
   for (const CollectedGroup& group : study.groups)
     groups.links.push_back(group.fitted ? "reports/" + group.name + ".html" : "");
   Report page("A collection of pair parameters");
-  page.text(fmt::format(
-      "{} files, {} sets of data, {} groups of substances; each name leads to the page of its fit.",
-      study.files, study.sets, study.groups.size()));
+  page.text(fmt::format("{}, {} of data, {} of substances; each name leads to the page of its fit.",
+                        counted(study.files, "file"), counted(study.sets, "set"),
+                        counted(study.groups.size(), "group")));
   page.table(std::move(groups));
   if (!passed_over.rows.empty()) page.table(passed_over);
   page.write(study.out / "index.html", {});
@@ -154,9 +154,9 @@ CollectStudy study(const CollectRequest& request) {
   const Archive archive =
       read_archive(request.folder, request.bank != nullptr ? *request.bank : Bank::built_in());
   if (archive.groups.empty())
-    throw RequestError(fmt::format("{}: none of {} files holds data that can be fitted; the first: {}: {}",
-                                   request.folder.string(), archive.files, archive.passed_over.front().file,
-                                   archive.passed_over.front().reason));
+    throw RequestError(fmt::format("{}: none of {} holds data that can be fitted; the first: {}: {}",
+                                   request.folder.string(), counted(archive.files, "file"),
+                                   archive.passed_over.front().file, archive.passed_over.front().reason));
   make_folders(request.out);
   CollectStudy study;
   study.out = request.out;
@@ -201,9 +201,9 @@ CollectStudy study(const CollectRequest& request) {
                                   request.shard, request.shards));
   }
   if (!study.passed_over.empty())
-    study.notices.add(
-        "passed-over",
-        fmt::format("{} files or sets of data were skipped, each with its reason", study.passed_over.size()));
+    study.notices.add("passed-over",
+                      fmt::format("skipped, each with its reason: {} of data",
+                                  counted(study.passed_over.size(), "file or set", "files or sets")));
   return study;
 }
 
@@ -233,9 +233,9 @@ Answer answer(const CollectStudy& study, const AnswerOptions&) {
   if (!study.passed_over.empty()) answer.tables.push_back(passed_over_table(study));
   const auto fitted = std::count_if(study.groups.begin(), study.groups.end(),
                                     [](const CollectedGroup& group) { return group.fitted; });
-  answer.lines.push_back(
-      fmt::format("{} files, {} sets; {} of {} groups of substances are fitted, {} of them in this run",
-                  study.files, study.sets, fitted, study.groups.size(), study.renewed));
+  answer.lines.push_back(fmt::format("{}, {}; fitted: {} of {} of substances, {} of them in this run",
+                                     counted(study.files, "file"), counted(study.sets, "set"), fitted,
+                                     counted(study.groups.size(), "group"), study.renewed));
   if (study.whole)
     answer.lines.push_back(
         fmt::format("wrote {}, pairs, reports and records below it", (study.out / "index.html").string()));

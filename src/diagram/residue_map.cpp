@@ -6,6 +6,7 @@
 
 #include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "residue_curves.hpp"
 #include "residue_regions.hpp"
 
@@ -95,9 +96,9 @@ ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& opti
     for (const ResidueCurve& curve : *list) lost += !curve.begin || !curve.end;
   }
   if (lost > 0)
-    map.notices.add("curves-lost", fmt::format("{} curves do not end at a singular point that was found: one "
+    map.notices.add("curves-lost", fmt::format("{} {} not end at a singular point that was found: one "
                                                "is missing, or is nearly tangent",
-                                               lost));
+                                               counted(lost, "curve"), lost == 1 ? "does" : "do"));
   return map;
 }
 

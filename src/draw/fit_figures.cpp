@@ -205,7 +205,7 @@ Figure fit_figure(const Fit& fit, FitPicture picture, const DisplayUnits& units)
   figure.title = fmt::format("Residuals of the {} fit to {} and {}", fit.options.model,
                              fit.substances[0].name, fit.substances[1].name);
   figure.footer = fmt::format(
-      "measured minus model, over its standard uncertainty; dotted: 95 % should lie within; {} points; {}",
+      "measured minus model, over its standard uncertainty; dotted: 95 % should lie within; {}; {}",
       fit.points, name_of(fit.options.objective));
   const auto values = [&](const auto& get) {
     std::vector<double> list;
@@ -240,7 +240,7 @@ Figure fit_figure(const Fit& fit, FitPicture picture, const DisplayUnits& units)
           [](const ResidualRow&, int number) { return static_cast<double>(number); }, figure);
       break;
     case FitPicture::normal: {
-      figure.footer = fmt::format("dotted: noise of the stated uncertainties; {} points", fit.points);
+      figure.footer = "dotted: noise of the stated uncertainties; " + counted(fit.points, "point");
       figure.panels.push_back(normal_panel("boiling pressure",
                                            values([](const ResidualRow& row) { return row.standardised_P; }),
                                            colours::liquid));
@@ -254,7 +254,7 @@ Figure fit_figure(const Fit& fit, FitPicture picture, const DisplayUnits& units)
     case FitPicture::parity:
       figure.title = fmt::format("Model against measurement: {} of {} and {}", fit.options.model,
                                  fit.substances[0].name, fit.substances[1].name);
-      figure.footer = fmt::format("model at the measured liquid; {} points", fit.points);
+      figure.footer = "model at the measured liquid; " + counted(fit.points, "point");
       parity(fit, all, units, figure);
       figure.columns = static_cast<int>(figure.panels.size());
       break;

@@ -99,8 +99,7 @@ class PairData {
   std::string source() const {
     std::vector<std::string> parts;
     for (const auto& [kind, count] : counts_)
-      parts.push_back(
-          kind.starts_with("known ") ? kind : fmt::format("{} {}{}", count, kind, count == 1 ? "" : "s"));
+      parts.push_back(kind.starts_with("known ") ? kind : counted(count, kind));
     return fmt::format("fitted to handbook facts ({})", joined(parts, ", "));
   }
   std::array<double, 2> T_range_K() const { return {coldest_K_, hottest_K_}; }

@@ -9,6 +9,7 @@
 
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/diagram/binary_vle.hpp"
 #include "jampot/diagram/gamma.hpp"
 #include "jampot/equilibrium/binary_split.hpp"
@@ -322,7 +323,8 @@ Notices failures(const std::vector<HeldFact>& held, const std::string& model) {
     notices.add("against-handbook", told[k]->sentence(model));
   if (told.size() > most)
     notices.add("against-handbook",
-                fmt::format("{} more facts contradict {}: `known` lists them", told.size() - most, model));
+                fmt::format("{} {} {}: `known` lists them", counted(told.size() - most, "more fact"),
+                            told.size() - most == 1 ? "contradicts" : "contradict", model));
   return notices;
 }
 

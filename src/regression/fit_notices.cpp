@@ -32,15 +32,15 @@ std::string why_misfit(const Fit& fit) {
     const LackOfFit& lack = *fit.lack_of_fit;
     if (lack.probability < improbable)
       return fmt::format(
-          "Points measured again at {} compositions scatter {:.2g} times as the model is off "
+          "Points measured again at {} scatter {:.2g} times as the model is off "
           "besides (mean squares): the model is not able to",
-          lack.places, lack.pure_error / lack.lack);
+          counted(lack.places, "composition"), lack.pure_error / lack.lack);
     constexpr double wide = 2;
     if (lack.pure_error > wide)
       return fmt::format(
-          "Points measured again at {} compositions scatter as much (mean square {:.2g}): the "
+          "Points measured again at {} scatter as much (mean square {:.2g}): the "
           "uncertainties are stated too small",
-          lack.places, lack.pure_error);
+          counted(lack.places, "composition"), lack.pure_error);
   }
   return "Either the model is not able to, or the uncertainties are stated too small";
 }
@@ -76,9 +76,10 @@ void misfit(Fit& fit) {
     } else if (runs->probability < improbable) {
       fit.notices.add(
           "systematic-residuals",
-          fmt::format("the {} residuals change sign only {} times along the composition where about {:.0f} "
+          fmt::format("the {} residuals change sign only {} along the composition where about {:.0f} "
                       "changes are expected by chance ({}): the residuals are not random",
-                      what, runs->runs - 1, std::max(1.0, runs->expected - 1), in_words(runs->probability)));
+                      what, times_text(runs->runs - 1), std::max(1.0, runs->expected - 1),
+                      in_words(runs->probability)));
     }
   }
 }
@@ -239,9 +240,9 @@ void missing_split(Fit& fit) {
   if (without == 0) return;
   fit.notices.add(
       "no-split",
-      fmt::format("two liquids were measured at {} temperatures, but the fitted {} model shows one "
-                  "liquid at {} of them{}",
-                  with + without, fit.options.model, without,
+      fmt::format("two liquids were measured at {}, but the fitted {} model shows one liquid at {}{}",
+                  counted(with + without, "temperature"), fit.options.model,
+                  with == 0 ? "each" : fmt::format("{} of them", without),
                   can_split(fit.options.model) ? "" : ": it cannot describe two liquids at all"));
 }
 

@@ -9,6 +9,7 @@
 #include "../basis/dense.hpp"
 #include "../basis/eigen.hpp"
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/diagram/liquid_comparison.hpp"
 #include "jampot/regression/statistics.hpp"
 #include "mean_square.hpp"
@@ -17,10 +18,11 @@ namespace jampot {
 
 void check_count(const Fit& result, std::size_t free, int measured) {
   if (measured > static_cast<int>(free)) return;
-  throw RequestError(
-      fmt::format("{} mixed point{} with {} measured quantit{} to compare cannot determine {} parameters; "
-                  "more points are needed, or some parameters held (pure substances do not count)",
-                  result.points, result.points == 1 ? "" : "s", measured, measured == 1 ? "y" : "ies", free));
+  throw RequestError(fmt::format(
+      "{} with {} to compare cannot determine {} parameters; "
+      "more points are needed, or some parameters held (pure substances do not count)",
+      counted(result.points, "mixed point"),
+      counted(static_cast<std::size_t>(measured), "measured quantity", "measured quantities"), free));
 }
 
 void set_values(Fit& result, const ParameterPlan& plan, const Descent& best) {

@@ -82,7 +82,7 @@ Matrix Fit::fitted_covariance() const {
 std::string Fit::source() const {
   std::vector<std::string> files;
   for (const std::string& name : data) files.push_back(std::filesystem::path(name).filename().string());
-  return fmt::format("fitted to {} ({} points)", joined(files, ", "), points);
+  return fmt::format("fitted to {} ({})", joined(files, ", "), counted(points, "point"));
 }
 
 std::string Fit::fitted_to() const {

@@ -100,7 +100,7 @@ Table statistics_table(const Fit& fit) {
   rms("RMS adjustment of x", fit.adjustment.x, 1, "");
   rms("RMS adjustment of y", fit.adjustment.y, 1, "");
   add("starting points, distinct minima", fmt::format("{}, {}", fit.search.starts, fit.minima.size()));
-  add("lowest minimum reached", fmt::format("{} times", fit.search.reached_best));
+  add("lowest minimum reached", times_text(static_cast<std::size_t>(fit.search.reached_best)));
   if (likelihood)
     add("standard errors rest on", fit.options.errors == Errors::stated    ? "the stated uncertainties"
                                    : fit.options.errors == Errors::scatter ? "the scatter"
@@ -113,9 +113,10 @@ Table statistics_table(const Fit& fit) {
   if (fit.lack_of_fit) {
     const LackOfFit& lack = *fit.lack_of_fit;
     add("points measured again",
-        fmt::format("at {} compositions; their own scatter {:.3g}, the misfit besides {:.3g} (mean squares), "
+        fmt::format("at {}; their own scatter {:.3g}, the misfit besides {:.3g} (mean squares), "
                     "probability {}",
-                    lack.places, lack.pure_error, lack.lack, probability_text(lack.probability)));
+                    counted(lack.places, "composition"), lack.pure_error, lack.lack,
+                    probability_text(lack.probability)));
   }
   for (const PureFactor& pure : fit.pure_factors)
     add("vapour pressure of " + pure.substance,

@@ -397,14 +397,12 @@ class Screening {
     for (const ScreenedSolvent& solvent : study_.solvents)
       contradicted += solvent.notices.has("against-handbook");
     if (contradicted > 0)
-      notices.add(
-          "screening-against-handbook",
-          fmt::format("of {} candidates {} have a fact in handbooks that the model contradicts; each says "
-                      "which",
-                      study_.solvents.size(), contradicted));
+      notices.add("screening-against-handbook",
+                  fmt::format("of {} the model contradicts a fact in handbooks about {}; each says which",
+                              counted(study_.solvents.size(), "candidate"), contradicted));
     if (!study_.left_out.empty())
-      notices.add("screening-left-out",
-                  fmt::format("{} substances are left out, each with its reason", study_.left_out.size()));
+      notices.add("screening-left-out", fmt::format("left out, each with its reason: {}",
+                                                    counted(study_.left_out.size(), "substance")));
     if (request_.role == SolventRole::absorbent)
       notices.add(
           "absorbent-pure-gas",

@@ -98,7 +98,7 @@ TEST(Csv, NamesThePlaceOfAFault) {
     return "";
   };
   EXPECT_EQ(message("a,b\n1,x\n"), "t.csv, line 2, column b: expected a number, found 'x'");
-  EXPECT_EQ(message("a,b\n1\n"), "t.csv, line 2: 1 fields, but the header has 2 columns (a, b)");
+  EXPECT_EQ(message("a,b\n1\n"), "t.csv, line 2: 1 field, but the header has 2 columns (a, b)");
   EXPECT_NE(message("a,b\n1,\"2\n").find("line 2: the double quotes"), std::string::npos);
   EXPECT_NE(message("").find("holds no table"), std::string::npos);
 }
@@ -138,6 +138,17 @@ TEST(Lists, AreJoinedAndRounded) {
   const std::vector<double> x{0.12345, 0.5, 1e-5};
   EXPECT_EQ(numbers_text(x, 4), "0.1235, 0.5000, 0.0000");
   EXPECT_EQ(numbers_text(std::span(x).first(1), 2), "0.12");
+}
+
+TEST(Counts, ReadAsTheyAreSpoken) {
+  EXPECT_EQ(counted(0, "point"), "0 points");
+  EXPECT_EQ(counted(1, "point"), "1 point");
+  EXPECT_EQ(counted(12, "point"), "12 points");
+  EXPECT_EQ(counted(1, "quantity", "quantities"), "1 quantity");
+  EXPECT_EQ(counted(2, "quantity", "quantities"), "2 quantities");
+  EXPECT_EQ(times_text(1), "once");
+  EXPECT_EQ(times_text(2), "twice");
+  EXPECT_EQ(times_text(16), "16 times");
 }
 
 }  // namespace

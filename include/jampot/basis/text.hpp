@@ -1,5 +1,6 @@
 #pragma once
 // Small helpers for text that people type.
+#include <cstddef>
 #include <optional>
 #include <span>
 #include <string>
@@ -18,6 +19,11 @@ std::string lower_case(std::string_view text);
 std::vector<std::string> split(std::string_view text, char separator);  ///< pieces are trimmed
 std::string joined(const std::vector<std::string>& pieces, std::string_view separator);
 std::string joined(std::span<const std::string_view> pieces, std::string_view separator);
+
+/// "1 point", "3 points"; where the plural takes more than an s, `many` is it.
+std::string counted(std::size_t number, std::string_view one, std::string_view many = {});
+/// "once", "twice", "3 times".
+std::string times_text(std::size_t number);
 
 /// "0.1234, 0.5000": so many decimals of each.
 std::string numbers_text(std::span<const double> numbers, int decimals);

@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "jampot/basis/error.hpp"
+#include "jampot/basis/text.hpp"
 #include "jampot/regression/fit.hpp"
 #include "jampot/regression/statistics.hpp"
 #include "tests.hpp"
@@ -137,8 +138,8 @@ Consistency check_more(const DataSet& data, const ConsistencyOptions& options) {
   std::erase_if(points, [](Point point) { return point->present().size() < point->x.size(); });
   if (points.size() < 5)
     throw CalculationError(
-        fmt::format("{} points with all {} substances are too few for a test of consistency; five are needed",
-                    points.size(), data.substances.size()));
+        fmt::format("{} with all {} substances, too few for a test of consistency; five are needed",
+                    counted(points.size(), "point"), data.substances.size()));
   result.used = points.size();
   const std::vector<Point> order = path(points);
   constexpr double neighbours = 0.3;
@@ -163,8 +164,7 @@ Consistency check_more(const DataSet& data, const ConsistencyOptions& options) {
     steps.verdict = steps.value <= steps.limit ? Verdict::passed : Verdict::failed;
     steps.meaning = fmt::format(
         "from point to point the sum of (x + x') d ln gamma, zero by Gibbs and Duhem, is {:.3f} on average; "
-        "{} of "
-        "{} steps are more than two standard uncertainties off{}",
+        "more than two standard uncertainties off: {} of {} steps{}",
         mean / count, far, result.steps.size(),
         isobaric(data.kind) ? " (isobaric: without the term of the excess enthalpy)" : "");
   }
