@@ -206,7 +206,7 @@ Figure fit_figure(const Fit& fit, FitPicture picture, const DisplayUnits& units)
                              fit.substances[0].name, fit.substances[1].name);
   figure.footer = fmt::format(
       "measured minus model, over its standard uncertainty; dotted: 95 % should lie within; {}; {}",
-      fit.points, name_of(fit.options.objective));
+      counted(fit.points, "point"), name_of(fit.options.objective));
   const auto values = [&](const auto& get) {
     std::vector<double> list;
     for (const ResidualRow* row : all.rows) list.push_back(get(*row));
