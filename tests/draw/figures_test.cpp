@@ -216,6 +216,8 @@ TEST(EveryFigure, HasAxesATitleAndClearLabels) {
   for (const char* picture :
        {"composition", "temperature", "pressure", "order", "normal", "parity", "parameters"})
     figures.push_back(fit_figure(fitted, parse_fit_picture(picture)));
+  for (const FitPicture picture : {FitPicture::composition, FitPicture::normal, FitPicture::parity})
+    EXPECT_NE(fit_figure(fitted, picture).footer.find("; 30 points"), std::string::npos);
   EXPECT_THROW(parse_fit_picture("pie"), RequestError);
   for (const Figure& figure : figures) {
     EXPECT_FALSE(figure.title.empty());
