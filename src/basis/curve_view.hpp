@@ -12,8 +12,7 @@ class CurveView {
   template <class Function>
   requires std::is_invocable_r_v<double, Function&, double> &&
       (!std::same_as<std::remove_cvref_t<Function>, CurveView>)
-      // NOLINTNEXTLINE(google-explicit-constructor,bugprone-forwarding-reference-overload): any function will
-      // do
+      // NOLINTNEXTLINE(google-explicit-constructor): any function will do
       CurveView(Function&& f)
       : call_(std::ref(f)) {}
   double operator()(double x) const { return call_(x); }
