@@ -7,6 +7,16 @@
 
 namespace jampot {
 
+/// A B. Written as an expression it is a second in every file that has one; matrices this small gain nothing
+/// from it.
+Eigen::MatrixXd product(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B);
+/// v' A v.
+double quadratic_form(const Eigen::VectorXd& v, const Eigen::MatrixXd& A);
+/// Standard uncertainty of a quantity with these slopes along parameters of this covariance, to first order.
+double deviation(const Eigen::VectorXd& slope, const Eigen::MatrixXd& covariance);
+/// S A S, with s on the diagonal of S.
+Eigen::MatrixXd scaled_both_sides(const Eigen::MatrixXd& A, const Eigen::VectorXd& s);
+
 /// A x = b by LU with partial pivoting. Matrices of the same size allocate nothing.
 class LuSolver {
  public:

@@ -16,5 +16,6 @@ std::string describe(const Place& place, const std::string& what) {
 
 RequestError::RequestError(const Place& place, const std::string& what)
     : std::runtime_error(describe(place, what)), place_(place) {}
+RequestError::~RequestError() = default;
 
 }  // namespace jampot

@@ -63,6 +63,13 @@ std::optional<std::string> together(const std::vector<std::string>& texts) {
 
 }  // namespace
 
+Notices::Notices() = default;
+Notices::Notices(const Notices&) = default;
+Notices::Notices(Notices&&) noexcept = default;
+Notices& Notices::operator=(const Notices&) = default;
+Notices& Notices::operator=(Notices&&) noexcept = default;
+Notices::~Notices() = default;
+
 void Notices::add(std::string code, std::string text) {
   for (std::size_t k = 0; k < list_.size(); ++k) {
     if (list_[k].code != code) continue;

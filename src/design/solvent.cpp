@@ -15,7 +15,7 @@
 namespace jampot {
 namespace {
 
-constexpr std::size_t first = 0, second = 1, solvent = 2;
+constexpr std::size_t at_first = 0, at_second = 1, at_solvent = 2;
 
 std::array<double, 3> gammas(ActivityModel& model, const std::array<double, 3>& x) {
   std::array<double, 3> gamma{};
@@ -63,21 +63,22 @@ DiluteInSolvent dilute_in_solvent(const Mixture& mixture, double T_K) {
   Mixture own = checked(mixture, T_K);
   own.activity().set_temperature(T_K);
   const auto gamma = gammas(own.activity(), {0, 0, 1});
-  return {
-      {gamma[first], gamma[second]}, gamma[second] / gamma[first], 1 / std::min(gamma[first], gamma[second])};
+  return {{gamma[at_first], gamma[at_second]},
+          gamma[at_second] / gamma[at_first],
+          1 / std::min(gamma[at_first], gamma[at_second])};
 }
 
 std::optional<ExtractionFigures> extraction_figures(const Mixture& mixture, double T_K) {
   Mixture own = checked(mixture, T_K);
   ActivityModel& model = own.activity();
-  Subsystem pair(model, {second, solvent});
+  Subsystem pair(model, {at_second, at_solvent});
   const std::vector<BinarySplit> splits = binary_splits(pair, T_K);
   if (splits.empty()) return std::nullopt;
   // Of several gaps the one that the two pure liquids meet first: from the carrier's side to the solvent's.
   const std::array<double, 3> poor{0, splits.front().x1_alpha, 1 - splits.front().x1_alpha},
       rich{0, splits.back().x1_beta, 1 - splits.back().x1_beta};
   model.set_temperature(T_K);
-  const double in_solvent = gammas(model, poor)[first], in_carrier = gammas(model, rich)[first];
+  const double in_solvent = gammas(model, poor)[at_first], in_carrier = gammas(model, rich)[at_first];
   const auto mass = [&](const std::array<double, 3>& x) {
     double sum = 0;
     for (std::size_t i = 0; i < 3; ++i) sum += x[i] * own.substances()[i].molar_mass_kg_mol;
@@ -86,9 +87,9 @@ std::optional<ExtractionFigures> extraction_figures(const Mixture& mixture, doub
   const auto w_poor = mass_fractions(poor, own.substances()), w_rich = mass_fractions(rich, own.substances());
   ExtractionFigures figures;
   figures.distribution = in_carrier / in_solvent * mass(rich) / mass(poor);
-  figures.selectivity = figures.distribution * w_rich[second] / w_poor[second];
-  figures.loss = w_rich[solvent];
-  figures.carrier = w_poor[second];
+  figures.selectivity = figures.distribution * w_rich[at_second] / w_poor[at_second];
+  figures.loss = w_rich[at_solvent];
+  figures.carrier = w_poor[at_second];
   return figures;
 }
 
@@ -96,10 +97,10 @@ VolatilityFigures volatility_figures(const Mixture& mixture, double T_K) {
   Mixture own = checked(mixture, T_K);
   ActivityModel& model = own.activity();
   model.set_temperature(T_K);
-  const double ratio = vapour_pressure(own, first, T_K) / vapour_pressure(own, second, T_K);
+  const double ratio = vapour_pressure(own, at_first, T_K) / vapour_pressure(own, at_second, T_K);
   const auto alpha = [&](const std::array<double, 3>& x) {
     const auto gamma = gammas(model, x);
-    return gamma[first] / gamma[second] * ratio;
+    return gamma[at_first] / gamma[at_second] * ratio;
   };
   VolatilityFigures figures{alpha({0, 0, 1}), 1};
   double nearest = HUGE_VAL, before = 0;
@@ -124,9 +125,9 @@ AbsorptionFigures absorption_figures(const Mixture& mixture, double T_K, double 
   demand_pressure(P_Pa);
   own.activity().set_temperature(T_K);
   const auto gamma = gammas(own.activity(), {0, 0, 1});
-  const double of_first = 1 / (gamma[first] * vapour_pressure(own, first, T_K)),
-               of_second = 1 / (gamma[second] * vapour_pressure(own, second, T_K));
-  return {of_first, of_first / of_second, vapour_pressure(own, solvent, T_K) / P_Pa};
+  const double of_first = 1 / (gamma[at_first] * vapour_pressure(own, at_first, T_K)),
+               of_second = 1 / (gamma[at_second] * vapour_pressure(own, at_second, T_K));
+  return {of_first, of_first / of_second, vapour_pressure(own, at_solvent, T_K) / P_Pa};
 }
 
 }  // namespace jampot

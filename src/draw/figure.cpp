@@ -13,6 +13,22 @@
 #include "jampot/files/text_file.hpp"
 
 namespace jampot {
+
+// Here once, and not in every file that uses one: they are long.
+Figure::Figure() = default;
+Figure::Figure(const Figure&) = default;
+Figure::Figure(Figure&&) noexcept = default;
+Figure& Figure::operator=(const Figure&) = default;
+Figure& Figure::operator=(Figure&&) noexcept = default;
+Figure::~Figure() = default;
+
+// Here once, and not in every file that uses one: they are long.
+Panel::Panel() = default;
+Panel::Panel(const Panel&) = default;
+Panel::Panel(Panel&&) noexcept = default;
+Panel& Panel::operator=(const Panel&) = default;
+Panel& Panel::operator=(Panel&&) noexcept = default;
+Panel::~Panel() = default;
 namespace {
 
 // A footer wider than the figure takes two lines; what these do not hold ends in dots.

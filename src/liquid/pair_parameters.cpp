@@ -8,6 +8,14 @@
 #include "jampot/liquid/models.hpp"
 
 namespace jampot {
+
+// Here once, and not in every file that uses one: they are long.
+PairParameters::PairParameters() = default;
+PairParameters::PairParameters(const PairParameters&) = default;
+PairParameters::PairParameters(PairParameters&&) noexcept = default;
+PairParameters& PairParameters::operator=(const PairParameters&) = default;
+PairParameters& PairParameters::operator=(PairParameters&&) noexcept = default;
+PairParameters::~PairParameters() = default;
 namespace {
 
 // The terms of a model that change their sign where a pair is read from the other side.

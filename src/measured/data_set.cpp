@@ -9,6 +9,14 @@
 
 namespace jampot {
 
+// Here once, and not in every file that uses one: they are long.
+DataSet::DataSet() = default;
+DataSet::DataSet(const DataSet&) = default;
+DataSet::DataSet(DataSet&&) noexcept = default;
+DataSet& DataSet::operator=(const DataSet&) = default;
+DataSet& DataSet::operator=(DataSet&&) noexcept = default;
+DataSet::~DataSet() = default;
+
 bool DataPoint::is_pure() const {
   return std::any_of(x.begin(), x.end(), [](double fraction) { return fraction == 1; });
 }

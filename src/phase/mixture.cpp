@@ -94,6 +94,10 @@ Mixture::Mixture(std::vector<Substance> substances, const VapourChoice& vapour)
   whole_ = std::make_unique<FluidPhase>(equation->clone(), FluidPhase::Root::stable);
 }
 
+Mixture::Mixture(Mixture&&) noexcept = default;
+Mixture& Mixture::operator=(Mixture&&) noexcept = default;
+Mixture::~Mixture() = default;
+
 Mixture::Mixture(const Mixture& other)
     : substances_(other.substances_),
       parameters_(other.parameters_),

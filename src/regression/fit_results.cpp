@@ -47,8 +47,7 @@ void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixX
   const Eigen::Index free = information.rows();
   // Judged after scaling to unit diagonal, so that units play no part.
   const Eigen::VectorXd scale = information.diagonal().cwiseMax(1e-300).cwiseSqrt().cwiseInverse();
-  const Eigen::MatrixXd scaled = scale.asDiagonal() * information * scale.asDiagonal();
-  const SymmetricEigen eigen = symmetric_eigen(scaled);
+  const SymmetricEigen eigen = symmetric_eigen(scaled_both_sides(information, scale));
   if (!(eigen.values[0] > 1e-13)) {
     throw CalculationError(
         "the data cannot tell the fitted parameters apart: a combination of them has no influence on "
@@ -56,16 +55,15 @@ void set_covariance(Fit& result, const ParameterPlan& plan, const Eigen::MatrixX
         "(`form`).");
   }
   const Eigen::MatrixXd inverse =
-      eigen.vectors * eigen.values.cwiseInverse().asDiagonal() * eigen.vectors.transpose();
+      product(eigen.vectors * eigen.values.cwiseInverse().asDiagonal(), eigen.vectors.transpose());
   Eigen::VectorXd unit(free);
   for (Eigen::Index p = 0; p < free; ++p) unit[p] = scale[p] * plan.free[static_cast<std::size_t>(p)].scale;
-  Eigen::MatrixXd covariance = unit.asDiagonal() * inverse * unit.asDiagonal();
+  Eigen::MatrixXd covariance = scaled_both_sides(inverse, unit);
   // Where no uncertainty is taken as known, the scatter of the points sets the scale.
   covariance *= scale_of(result);
   const Eigen::VectorXd error = covariance.diagonal().cwiseSqrt();
   result.covariance = from_eigen(covariance);
-  result.correlation =
-      from_eigen(error.cwiseInverse().asDiagonal() * covariance * error.cwiseInverse().asDiagonal());
+  result.correlation = from_eigen(scaled_both_sides(covariance, error.cwiseInverse()));
   Eigen::Index p = 0;
   for (FittedParameter& parameter : result.parameters) {
     if (parameter.is_free()) parameter.std_error = error[p++];

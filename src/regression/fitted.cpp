@@ -6,6 +6,7 @@
 #include <cmath>
 #include <filesystem>
 
+#include "../basis/dense.hpp"
 #include "../basis/eigen.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
@@ -17,6 +18,14 @@
 #include "scaled_pure_model.hpp"
 
 namespace jampot {
+
+// Here once, and not in every file that uses one: they are long.
+Fit::Fit() = default;
+Fit::Fit(const Fit&) = default;
+Fit::Fit(Fit&&) noexcept = default;
+Fit& Fit::operator=(const Fit&) = default;
+Fit& Fit::operator=(Fit&&) noexcept = default;
+Fit::~Fit() = default;
 namespace {
 
 constexpr std::array<std::string_view, 3> objective_names{"maximum-likelihood", "bubble-pressure",
@@ -76,7 +85,7 @@ Matrix Fit::fitted_covariance() const {
     if (parameter->tied_to) parameter = &parameters[*parameter->tied_to];
     follows(row, std::find(from.begin(), from.end(), parameter) - from.begin()) = 1;
   }
-  return from_eigen(follows * to_eigen(covariance) * follows.transpose());
+  return from_eigen(product(product(follows, to_eigen(covariance)), follows.transpose()));
 }
 
 std::string Fit::source() const {
@@ -184,8 +193,8 @@ AzeotropeUncertainty azeotrope_uncertainty(const Fit& fit, Sought sought, const 
   const auto [dx, dheld] = slopes_of(fit, fit.fitted(), sought, azeotrope);
   const Eigen::MatrixXd covariance = to_eigen(fit.fitted_covariance());
   AzeotropeUncertainty result;
-  result.u_x1 = std::sqrt(dx.dot(covariance * dx));
-  const double u = std::sqrt(dheld.dot(covariance * dheld));
+  result.u_x1 = deviation(dx, covariance);
+  const double u = deviation(dheld, covariance);
   (sought == Sought::temperature ? result.u_T_K : result.u_P_Pa) =
       sought == Sought::temperature ? u : u * azeotrope.P_Pa;
   return result;

@@ -16,7 +16,7 @@ Influence influence_of(const PointInformation& point, const Eigen::MatrixXd& inf
   // Without the point the others' gradient is the opposite of its own, and so is the way to their minimum.
   const Eigen::MatrixXd rest = information - point.information;
   const Eigen::VectorXd change = solved_carefully(rest, point.gradient);
-  result.cook = change.dot(information * change) / static_cast<double>(change.size());
+  result.cook = quadratic_form(change, information) / static_cast<double>(change.size());
   for (Eigen::Index p = 0; p < change.size(); ++p)
     result.change.push_back(change[p] * plan.free[static_cast<std::size_t>(p)].scale);
   return result;

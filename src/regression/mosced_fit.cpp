@@ -101,7 +101,7 @@ MoscedFit fit_mosced(const std::vector<MoscedPoint>& points, double v_cm3_mol, d
   }
   const double n = static_cast<double>(points.size());
   result.rms_ln_gamma = std::sqrt(square / n);
-  const Eigen::MatrixXd information = J.transpose() * J;
+  const Eigen::MatrixXd information = product(J.transpose(), J);
   const Eigen::VectorXd strength = symmetric_eigen(information).values;
   const bool determined = strength[0] > 1e-10 * strength[unknowns - 1];
   if (determined) {

@@ -245,7 +245,7 @@ class Planner {
   }
 
   double uncertainty(Eigen::Index q, const Eigen::MatrixXd& variance) const {
-    return std::sqrt(std::max(0.0, slopes_.row(q).dot(variance * slopes_.row(q).transpose())));
+    return deviation(slopes_.row(q), variance);
   }
 
   std::vector<Candidate> candidates() {

@@ -72,10 +72,6 @@ Fitted fitted_of(const Mixture& mixture) {
   return fitted;
 }
 
-double deviation(const Eigen::VectorXd& slope, const Eigen::MatrixXd& covariance) {
-  return std::sqrt(std::max(0.0, slope.dot(covariance * slope)));
-}
-
 }  // namespace
 
 UncertaintyBand uncertainty_band(const Mixture& mixture, const BinaryCurve& curve) {

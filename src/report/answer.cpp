@@ -10,6 +10,14 @@
 
 namespace jampot {
 
+// Here once, and not in every file that uses one: they are long.
+Answer::Answer() = default;
+Answer::Answer(const Answer&) = default;
+Answer::Answer(Answer&&) noexcept = default;
+Answer& Answer::operator=(const Answer&) = default;
+Answer& Answer::operator=(Answer&&) noexcept = default;
+Answer::~Answer() = default;
+
 Json plain_header(const std::string& command) {
   return {{"command", command},
           {"substances", Json::array()},

@@ -128,18 +128,21 @@ Answer answer(const ConsistencyStudy& study, const AnswerOptions&) {
   (*answer.json)["tests"] = Json::array();
   for (const auto& [data, result] : study.sets) {
     const std::string& file = data.name;
-    Table tests = table_of(fmt::format("Consistency of {} ({} mixed points)", file, result.used),
-                           test_fields(), result.tests);
-    Table points = result.steps.empty() ? table_of("Point by point", tested_point_fields(), result.points)
-                                        : table_of("Step by step", step_fields(), result.steps);
+    const auto of_tests = test_fields();
+    const auto of_points = tested_point_fields();
+    const auto of_steps = step_fields();
+    Table tests = table_of(fmt::format("Consistency of {} ({} mixed points)", file, result.used), of_tests,
+                           result.tests);
+    Table points = result.steps.empty() ? table_of("Point by point", of_points, result.points)
+                                        : table_of("Step by step", of_steps, result.steps);
     const auto add = [&](const char* key, Json json) {
       Json entry{{"file", file}};
       entry.update(json);
       (*answer.json)[key].push_back(std::move(entry));
     };
-    for (const ConsistencyTest& test : result.tests) add("tests", json_of(test_fields(), test));
-    for (const ConsistencyPoint& point : result.points) add("points", json_of(tested_point_fields(), point));
-    for (const ConsistencyStep& step : result.steps) add("steps", json_of(step_fields(), step));
+    for (const ConsistencyTest& test : result.tests) add("tests", json_of(of_tests, test));
+    for (const ConsistencyPoint& point : result.points) add("points", json_of(of_points, point));
+    for (const ConsistencyStep& step : result.steps) add("steps", json_of(of_steps, step));
     add("quality", {{"value", result.quality}, {"from", result.quality_from}});
     answer.lines.push_back(fmt::format("quality of {}: {:.2f} of 1, {}",
                                        std::filesystem::path(file).filename().string(), result.quality,

@@ -41,16 +41,16 @@ class Plan {
     for (const AimQuantity& one : result().aim)
       json["aim"]["quantities"].push_back(
           {{"name", one.name}, {"unit", one.unit}, {"value", one.value}, {"u", one.u}});
+    const auto all = fields();
     for (const auto& [key, list] :
          {std::pair("candidates", &result().candidates), {"batch", &result().batch}}) {
       json[key] = Json::array();
-      for (const Candidate& candidate : *list) json[key].push_back(json_of(fields(), candidate));
+      for (const Candidate& candidate : *list) json[key].push_back(json_of(all, candidate));
     }
     if (!models() && result().options.aim != Aim::parameters) answer.tables.push_back(aim_table());
-    answer.tables.push_back(
-        table_of("What would tell most, the best of each kind", fields(), best_of_each()));
+    answer.tables.push_back(table_of("What would tell most, the best of each kind", all, best_of_each()));
     if (result().options.batch > 1)
-      answer.tables.push_back(table_of("Measured one after the other", fields(), result().batch));
+      answer.tables.push_back(table_of("Measured one after the other", all, result().batch));
     answer.figure = figure();
     answer.lines.push_back(
         models()

@@ -36,6 +36,14 @@ double volatility_of(const Solvent& solvent) {
   return solvent.volatility ? solvent.volatility->with_solvent : 0;
 }
 
+// A share in the JSON, a percentage in tables.
+template <class Getter>
+Field<Solvent> loss_field(const char* heading, Getter get) {
+  Field<Solvent> field = number_field<Solvent>("loss", {heading, Dimension::number, 3}, get);
+  field.cells = [get](const Solvent& s) { return std::vector<Cell>(1, Cell(100 * get(s))); };
+  return field;
+}
+
 class ScreenAnswer {
  public:
   ScreenAnswer(const ScreenStudy& study, const ScreenAnswerOptions& options)
@@ -71,9 +79,7 @@ class ScreenAnswer {
                                            [](const Solvent& s) { return s.extraction->distribution; }));
       list.push_back(number_field<Solvent>("selectivity", {"selectivity", Dimension::number, 1},
                                            [](const Solvent& s) { return s.extraction->selectivity; }));
-      list.push_back(number_field<Solvent>("loss", {"loss [mass %]", Dimension::number, 3},
-                                           [](const Solvent& s) { return 100 * s.extraction->loss; }));
-      list.back().json = [](const Solvent& s) { return Json(s.extraction->loss); };
+      list.push_back(loss_field("loss [mass %]", [](const Solvent& s) { return s.extraction->loss; }));
       list.push_back(
           json_field<Solvent>("carrier_in_solvent", [](const Solvent& s) { return s.extraction->carrier; }));
       list.push_back(json_field<Solvent>("capacity", [](const Solvent& s) { return s.dilute.capacity; }));
@@ -106,9 +112,7 @@ class ScreenAnswer {
                                 [](const Solvent& s) { return 1000 * s.absorption->solubility_per_Pa; }));
       list.push_back(number_field<Solvent>("selectivity", {"selectivity", Dimension::number, 2},
                                            [](const Solvent& s) { return s.absorption->selectivity; }));
-      list.push_back(number_field<Solvent>("loss", {"loss [mole %]", Dimension::number, 3},
-                                           [](const Solvent& s) { return 100 * s.absorption->loss; }));
-      list.back().json = [](const Solvent& s) { return Json(s.absorption->loss); };
+      list.push_back(loss_field("loss [mole %]", [](const Solvent& s) { return s.absorption->loss; }));
     }
     list.push_back(json_field<Solvent>("gamma_inf", [](const Solvent& s) { return s.dilute.gamma; }));
     list.push_back(number_field<Solvent>("boiling_gap_K", {"boiling gap [K]", Dimension::number, 1},

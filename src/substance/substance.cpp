@@ -10,6 +10,14 @@
 
 namespace jampot {
 
+// Here once, and not in every file that uses one: they are long.
+Substance::Substance() = default;
+Substance::Substance(const Substance&) = default;
+Substance::Substance(Substance&&) noexcept = default;
+Substance& Substance::operator=(const Substance&) = default;
+Substance& Substance::operator=(Substance&&) noexcept = default;
+Substance::~Substance() = default;
+
 std::string Substance::short_name() const {
   if (!label.empty()) return label;
   const std::string* best = nullptr;

@@ -140,9 +140,9 @@ const std::vector<Pattern>& patterns() {
   return list;
 }
 
-class Divider {
+class UnifacDivider {
  public:
-  explicit Divider(const Molecule& molecule) : molecule_(molecule), around_(molecule.atoms.size()) {
+  explicit UnifacDivider(const Molecule& molecule) : molecule_(molecule), around_(molecule.atoms.size()) {
     for (std::size_t b = 0; b < molecule.bonds.size(); ++b) {
       around_[molecule.bonds[b].from].push_back({molecule.bonds[b].to, b});
       around_[molecule.bonds[b].to].push_back({molecule.bonds[b].from, b});
@@ -361,7 +361,7 @@ class Divider {
 }  // namespace
 
 GroupDivision divide_into_unifac_groups(const Molecule& molecule) {
-  return Divider(molecule).divide();
+  return UnifacDivider(molecule).divide();
 }
 
 }  // namespace jampot

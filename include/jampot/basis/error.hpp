@@ -22,7 +22,10 @@ class RequestError : public std::runtime_error {
   explicit RequestError(const std::string& what) : std::runtime_error(what) {}
   /// With its message, and the place in a file if there is one.
   RequestError(const Place& place, const std::string& what);
-  const Place& place() const { return place_; }  ///< where in a file, if it is about one
+  RequestError(const RequestError&) = default;             ///< with its place
+  RequestError& operator=(const RequestError&) = default;  ///< with its place
+  ~RequestError() override;                                ///< with its place
+  const Place& place() const { return place_; }            ///< where in a file, if it is about one
 
  private:
   Place place_;

@@ -18,6 +18,13 @@ struct Notice {
 /// doubt at several temperatures does, are one notice with all its numbers.
 class Notices {
  public:
+  Notices();                                     ///< none
+  Notices(const Notices& other);                 ///< all of them
+  Notices(Notices&& other) noexcept;             ///< takes them over
+  Notices& operator=(const Notices& other);      ///< all of them
+  Notices& operator=(Notices&& other) noexcept;  ///< takes them over
+  ~Notices();                                    ///< with all of them
+
   /// Adds what is not there yet.
   void add(std::string code, std::string text);
   /// Adds what is not there yet.

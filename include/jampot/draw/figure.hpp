@@ -82,6 +82,13 @@ struct Panel {
   std::vector<FixedText> texts;  ///< texts with a place of their own
   std::vector<Arrow> arrows;     ///< arrows
   std::vector<Area> areas;       ///< filled areas
+
+  Panel();                                   ///< with nothing set
+  Panel(const Panel& other);                 ///< copied member by member
+  Panel(Panel&& other) noexcept;             ///< moved member by member
+  Panel& operator=(const Panel& other);      ///< copied member by member
+  Panel& operator=(Panel&& other) noexcept;  ///< moved member by member
+  ~Panel();                                  ///< member by member
 };
 
 /// A whole figure: panels, title, footer and notices.
@@ -93,6 +100,13 @@ struct Figure {
   int columns = 1;                   ///< panels beside each other
   int width = 1280,                  ///< width in pixels
       height = 800;                  ///< height in pixels
+
+  Figure();                                    ///< with nothing set
+  Figure(const Figure& other);                 ///< copied member by member
+  Figure(Figure&& other) noexcept;             ///< moved member by member
+  Figure& operator=(const Figure& other);      ///< copied member by member
+  Figure& operator=(Figure&& other) noexcept;  ///< moved member by member
+  ~Figure();                                   ///< member by member
 };
 
 /// The colour of a number, "#rrggbb": dark enough on white, told apart with any colour vision. After eight of

@@ -56,6 +56,13 @@ struct PairParameters {
 
   /// True where model, names and numbers are the same.
   bool same_values(const PairParameters& other) const;
+
+  PairParameters();                                            ///< with nothing set
+  PairParameters(const PairParameters& other);                 ///< copied member by member
+  PairParameters(PairParameters&& other) noexcept;             ///< moved member by member
+  PairParameters& operator=(const PairParameters& other);      ///< copied member by member
+  PairParameters& operator=(PairParameters&& other) noexcept;  ///< moved member by member
+  ~PairParameters();                                           ///< member by member
 };
 
 /// Gives a pair the UNIQUAC sizes that other pairs of the same model state for its substances.

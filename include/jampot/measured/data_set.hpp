@@ -48,6 +48,13 @@ struct DataSet {
   std::vector<Substance> substances;  ///< in the order of the columns
   std::vector<DataPoint> points;      ///< in the order of the file
   Notices notices;                    ///< what the reader must know
+
+  DataSet();                                     ///< with nothing set
+  DataSet(const DataSet& other);                 ///< copied member by member
+  DataSet(DataSet&& other) noexcept;             ///< moved member by member
+  DataSet& operator=(const DataSet& other);      ///< copied member by member
+  DataSet& operator=(DataSet&& other) noexcept;  ///< moved member by member
+  ~DataSet();                                    ///< member by member
 };
 
 /// Refuses points that cannot be used: another number of fractions than substances, numbers that are none, a

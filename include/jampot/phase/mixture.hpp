@@ -37,9 +37,10 @@ class Mixture {
   /// A copy has models of its own.
   Mixture& operator=(const Mixture& other);
   /// A copy has models of its own.
-  Mixture(Mixture&&) noexcept = default;
+  Mixture(Mixture&&) noexcept;
   /// A copy has models of its own.
-  Mixture& operator=(Mixture&&) noexcept = default;
+  Mixture& operator=(Mixture&&) noexcept;
+  ~Mixture();  ///< with its models
 
   /// Number of components.
   std::size_t size() const { return substances_.size(); }

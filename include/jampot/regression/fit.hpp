@@ -319,6 +319,13 @@ struct Fit {
   std::vector<PairParameters> pairs() const;
   /// A mixture with the fitted parameters.
   Mixture mixture() const;
+
+  Fit();                                 ///< with nothing set
+  Fit(const Fit& other);                 ///< copied member by member
+  Fit(Fit&& other) noexcept;             ///< moved member by member
+  Fit& operator=(const Fit& other);      ///< copied member by member
+  Fit& operator=(Fit&& other) noexcept;  ///< moved member by member
+  ~Fit();                                ///< member by member
 };
 
 /// Fits `options.model` to all the sets together. They may be about different substances: what a set knows

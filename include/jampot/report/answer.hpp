@@ -42,6 +42,13 @@ struct Answer {
   std::string json_text() const;
   /// The same as one object a line (`json_lines`).
   std::string json_lines_text() const;
+
+  Answer();                                    ///< with nothing set
+  Answer(const Answer& other);                 ///< copied member by member
+  Answer(Answer&& other) noexcept;             ///< moved member by member
+  Answer& operator=(const Answer& other);      ///< copied member by member
+  Answer& operator=(Answer&& other) noexcept;  ///< moved member by member
+  ~Answer();                                   ///< member by member
 };
 
 /// The last gate: no answer leaves with a number that is none.

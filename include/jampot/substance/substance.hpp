@@ -180,6 +180,13 @@ struct Substance {
 
   /// The label, the shortest alias in capitals ("MTBE") or the name: where room is short.
   std::string short_name() const;
+
+  Substance();                                       ///< with nothing set
+  Substance(const Substance& other);                 ///< copied member by member
+  Substance(Substance&& other) noexcept;             ///< moved member by member
+  Substance& operator=(const Substance& other);      ///< copied member by member
+  Substance& operator=(Substance&& other) noexcept;  ///< moved member by member
+  ~Substance();                                      ///< member by member
 };
 
 /// Whether its molecules pair up in the vapour, as those of carboxylic acids do: by its groups of any table,

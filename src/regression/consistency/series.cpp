@@ -23,7 +23,7 @@ double Legendre::slope(double x1) const {
 double SeriesFit::u(double x1) const {
   Eigen::VectorXd row(covariance.rows());
   for (Eigen::Index k = 0; k < row.size(); ++k) row[k] = legendre(static_cast<int>(k), 2 * x1 - 1);
-  return std::sqrt(std::max(0.0, row.dot(covariance * row)));
+  return deviation(row, covariance);
 }
 
 SeriesFit fit_series(const std::vector<double>& x1, const std::vector<double>& values,
@@ -41,7 +41,7 @@ SeriesFit fit_series(const std::vector<double>& x1, const std::vector<double>& v
   SeriesFit fit;
   fit.series.a.assign(a.data(), a.data() + a.size());
   const double scatter = n > terms ? (A * a - b).squaredNorm() / static_cast<double>(n - terms) : 0;
-  fit.covariance = scatter * inverse_of(Eigen::MatrixXd(A.transpose() * A));
+  fit.covariance = scatter * inverse_of(product(A.transpose(), A));
   return fit;
 }
 
