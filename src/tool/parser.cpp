@@ -4,6 +4,7 @@
 
 #include <CLI/CLI.hpp>
 #include <algorithm>
+#include <cctype>
 #include <map>
 #include <sstream>
 
@@ -47,13 +48,13 @@ std::string about_option(const CLI::App& command, const CLI::ParseError& error) 
     return positional ? fmt::format("{} needs {} at least", command.get_name(),
                                     noun_of(name, option->get_items_expected_min()))
                       : fmt::format("{} is missing", name.empty() ? "something" : name);
-  if (positional && too_many)
-    return fmt::format("{} takes {}; {} were given", command.get_name(),
-                       noun_of(name, option->get_items_expected_max()), option->results().size());
-  if (positional)
+  if (positional) {
+    const std::size_t given = option->results().size();
     return fmt::format(
-        "{} needs {}; {} given", command.get_name(), noun_of(name, option->get_items_expected_min()),
-        option->results().size() == 1 ? "1 was" : fmt::format("{} were", option->results().size()));
+        "{} {} {}; {} {} given", command.get_name(), too_many ? "takes" : "needs",
+        noun_of(name, too_many ? option->get_items_expected_max() : option->get_items_expected_min()), given,
+        given == 1 ? "was" : "were");
+  }
   if (error.get_name() == "ArgumentMismatch")
     return too_many ? fmt::format("{} is given more often than it may be", name)
                     : fmt::format("{} needs a value", name);
@@ -77,19 +78,20 @@ std::string message_of(const CLI::App& tool, const CLI::ParseError& error,
   std::string text;
   for (std::size_t k = 0; k < words.size() && text.empty(); ++k) {
     const std::string name = words[k].substr(0, words[k].find('='));
-    if (!(used.empty() ? k == 0 : words[k].starts_with("--") && words[k] != "--")) continue;
+    const bool is_option = name.size() > 1 && name[0] == '-' && name != "--" && name[1] != '.' &&
+                           std::isdigit(static_cast<unsigned char>(name[1])) == 0;
+    if (!(used.empty() ? k == 0 : is_option)) continue;
     if (std::find(known.begin(), known.end(), name) != known.end()) continue;
     text = used.empty()
                ? fmt::format("'{}' is not a command.", shortened(words[k], 60))
                : fmt::format("'{}' is not an option of {}.", shortened(name, 60), command.get_name());
-    text += did_you_mean(name, known);
+    text += is_option && name.size() == 2 ? " Options are whole words behind two dashes."
+                                          : did_you_mean(name, known);
   }
   if (text.empty()) {
-    if (error.get_name() == "ExtrasError") {
-      text = fmt::format("{} has more arguments than it takes", command.get_name());
-    } else {
-      text = about_option(command, error);
-    }
+    const bool too_much = error.get_exit_code() == static_cast<int>(CLI::ExitCodes::ExtrasError);
+    text = too_much ? fmt::format("{} has more arguments than it takes", command.get_name())
+                    : about_option(command, error);
     text += ".";
   }
   if (words.empty()) text = "give a command and what it is about.";
