@@ -37,8 +37,12 @@ Eigen::MatrixXd solved_carefully(const Eigen::MatrixXd& A, const Eigen::MatrixXd
 
 /// Real parts of the eigenvalues.
 std::vector<double> real_eigenvalues(const Eigen::MatrixXd& A);
-/// Real parts of eigenvalues and eigenvectors, which are the columns.
-void real_eigenvectors(const Eigen::MatrixXd& A, Eigen::VectorXd& values, Eigen::MatrixXd& vectors);
+/// Eigenvalues and eigenvectors, which are the columns, of a matrix of two rows whose eigenvalues are real.
+struct RealEigen {
+  Eigen::Vector2d values;
+  Eigen::Matrix2d vectors;
+};
+RealEigen eigen_of_two(const Eigen::Matrix2d& A);
 
 /// Eigenvalues of a symmetric matrix in rising order, and their vectors, which are the columns.
 struct SymmetricEigen {

@@ -155,8 +155,7 @@ std::vector<Separatrix> ResidueCurves::of_saddle(std::size_t number) {
   }
   // Inside: along both eigenvectors of d(x - y)/dx, by central differences, both ways.
   constexpr double h = 1e-5;
-  Eigen::MatrixXd M(2, 2), vectors;
-  Eigen::VectorXd values;
+  Eigen::Matrix2d M;
   for (std::size_t k = 0; k < 2; ++k) {
     Composition step{};
     step[k] = h;
@@ -169,7 +168,7 @@ std::vector<Separatrix> ResidueCurves::of_saddle(std::size_t number) {
     for (std::size_t i = 0; i < 2; ++i)
       M(static_cast<Eigen::Index>(i), column) = (plus[i] - minus[i]) / (2 * h);
   }
-  real_eigenvectors(M, values, vectors);
+  const auto [values, vectors] = eigen_of_two(M);
   for (Eigen::Index k = 0; k < 2; ++k) {
     const double first = vectors(0, k), second = vectors(1, k);
     const Composition direction{first, second, -first - second};
