@@ -1,4 +1,5 @@
 #include <Eigen/Eigenvalues>
+#include <algorithm>
 #include <cmath>
 
 #include "dense.hpp"
@@ -32,7 +33,7 @@ std::vector<double> real_eigenvalues(const Eigen::MatrixXd& A) {
 RealEigen eigen_of_two(const Eigen::Matrix2d& A) {
   // A rotation makes the matrix triangular.
   const double half = 0.5 * (A(0, 0) - A(1, 1)), square = half * half + A(1, 0) * A(0, 1);
-  const double root = std::sqrt(std::abs(square));
+  const double root = std::sqrt(std::max(0.0, square));  // below zero by rounding alone
   Eigen::JacobiRotation<double> turn;
   Eigen::Matrix2d T = A, U = Eigen::Matrix2d::Identity();
   if (A(1, 0) != 0) {
