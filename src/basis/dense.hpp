@@ -10,6 +10,10 @@ namespace jampot {
 /// A B. Written as an expression it is a second in every file that has one; matrices this small gain nothing
 /// from it.
 Eigen::MatrixXd product(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B);
+/// A' b.
+Eigen::VectorXd transposed_times(const Eigen::MatrixXd& A, const Eigen::VectorXd& b);
+/// A W A', with w on the diagonal of W.
+Eigen::MatrixXd weighted_square(const Eigen::MatrixXd& A, const Eigen::VectorXd& w);
 /// v' A v.
 double quadratic_form(const Eigen::VectorXd& v, const Eigen::MatrixXd& A);
 /// Standard uncertainty of a quantity with these slopes along parameters of this covariance, to first order.
@@ -71,6 +75,7 @@ class CholeskyFactor {
 };
 
 Eigen::MatrixXd inverse_of(const Eigen::MatrixXd& A);
+double determinant_of(const Eigen::MatrixXd& A);
 /// The x that makes the sum of squares of A x - b least, by QR with column pivoting.
 Eigen::VectorXd least_squares(const Eigen::MatrixXd& A, const Eigen::VectorXd& b);
 

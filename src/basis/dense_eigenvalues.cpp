@@ -49,9 +49,4 @@ RealEigen eigen_of_two(const Eigen::Matrix2d& A) {
   return eigen;
 }
 
-SymmetricEigen symmetric_eigen(const Eigen::MatrixXd& A) {
-  const Eigen::SelfAdjointEigenSolver<Eigen::MatrixXd> eigen(A);
-  return {eigen.eigenvalues(), eigen.eigenvectors()};
-}
-
 }  // namespace jampot

@@ -20,16 +20,4 @@ void LuSolver::solve(const Eigen::MatrixXd& B, Eigen::MatrixXd& X) const {
   X = lu_.solve(B);
 }
 
-Eigen::MatrixXd inverse_of(const Eigen::MatrixXd& A) {
-  return A.inverse();
-}
-
-Eigen::VectorXd solved_carefully(const Eigen::MatrixXd& A, const Eigen::VectorXd& b) {
-  return A.fullPivLu().solve(b);
-}
-
-Eigen::MatrixXd solved_carefully(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B) {
-  return A.fullPivLu().solve(B);
-}
-
 }  // namespace jampot

@@ -10,6 +10,14 @@ Eigen::MatrixXd product(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B) {
   return A * B;
 }
 
+Eigen::VectorXd transposed_times(const Eigen::MatrixXd& A, const Eigen::VectorXd& b) {
+  return A.transpose() * b;
+}
+
+Eigen::MatrixXd weighted_square(const Eigen::MatrixXd& A, const Eigen::VectorXd& w) {
+  return A * w.asDiagonal() * A.transpose();
+}
+
 double quadratic_form(const Eigen::VectorXd& v, const Eigen::MatrixXd& A) {
   return v.dot(A * v);
 }

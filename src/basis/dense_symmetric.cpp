@@ -2,10 +2,6 @@
 
 namespace jampot {
 
-Eigen::MatrixXd solved_symmetric(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B) {
-  return Eigen::LDLT<Eigen::MatrixXd>(A).solve(B);
-}
-
 CholeskyFactor::CholeskyFactor(const Eigen::MatrixXd& A) : factor_(A) {}
 
 Eigen::VectorXd CholeskyFactor::solve(const Eigen::VectorXd& b) const {

@@ -60,7 +60,7 @@ bool in_part(const ArchiveGroup& group, const CollectRequest& request) {
 }
 
 CollectedGroup collected(const ArchiveGroup& group, std::string record, bool renewed) {
-  const Json json = Json::parse(record);
+  const Json json = parsed_json(record);
   return {group.name, group.substances, json.value("fitted", false), renewed, std::move(record)};
 }
 
@@ -98,7 +98,7 @@ Table table_of(const CollectStudy& study) {
                {"verdict"}},
               {}};
   for (const CollectedGroup& group : study.groups) {
-    const Json record = Json::parse(group.record);
+    const Json record = parsed_json(group.record);
     const auto number = [](const Json& value) {
       return value.is_number() ? Cell(value.get<double>()) : Cell();
     };
@@ -217,7 +217,7 @@ Answer answer(const CollectStudy& study, const AnswerOptions&) {
   json["whole"] = study.whole;
   json["renewed"] = study.renewed;
   json["groups"] = Json::array();
-  for (const CollectedGroup& group : study.groups) json["groups"].push_back(Json::parse(group.record));
+  for (const CollectedGroup& group : study.groups) json["groups"].push_back(parsed_json(group.record));
   json["passed_over"] = Json::array();
   for (const PassedOver& one : study.passed_over)
     json["passed_over"].push_back({{"file", one.file}, {"reason", one.reason}});

@@ -148,7 +148,7 @@ std::string record_with(const fs::path& out, const std::string& name, const std:
   std::error_code failed;
   if (!fs::exists(record_file(out, name), failed)) return {};
   std::string text = read_file(record_file(out, name));
-  const Json record = Json::parse(text, nullptr, false);
+  const Json record = parsed_json(text);
   const bool same = record.is_object() && record.value("key", "") == key;
   const bool whole =
       same && (!record.value("fitted", false) || (fs::exists(collection_pairs(out, name), failed) &&
@@ -192,7 +192,7 @@ std::string work_out(const ArchiveGroup& group, const CollectRequest& request) {
       fs::remove(collection_pairs(request.out, group.name, model), failed);
     fs::remove(report_file(request.out, group.name), failed);
   }
-  std::string text = record.dump(1) + "\n";
+  std::string text = json_text(record, 1);
   write_file(record_file(request.out, group.name), text);
   return text;
 }

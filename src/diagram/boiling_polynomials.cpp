@@ -135,7 +135,7 @@ bool BoilingPolynomials::fit(Piece& piece) {
     const auto row = static_cast<Eigen::Index>(node);
     values.row(row) << boiling_[node].y[0], boiling_[node].y[1], boiling_[node].y[2], boiling_[node].T_K;
   }
-  const Eigen::MatrixXd factors = shared.to_factors * values;
+  const Eigen::MatrixXd factors = product(shared.to_factors, values);
   for (std::size_t term = 0; term < terms; ++term) {
     for (std::size_t k = 0; k < 4; ++k)
       piece.factors[term][k] = factors(static_cast<Eigen::Index>(term), static_cast<Eigen::Index>(k));

@@ -4,11 +4,10 @@
 #include <nlohmann/json.hpp>
 
 #include "jampot/draw/layout.hpp"
+#include "jampot/files/json_text.hpp"
 
 namespace jampot {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 // Seven digits: more than a pixel shows.
 double rounded(double value) {
@@ -47,7 +46,7 @@ std::string reading_of(const Figure& figure) {
           {{"label", callout.text}, {"spots", {{rounded(callout.spot.x), rounded(callout.spot.y)}}}});
     json["panels"].push_back(std::move(entry));
   }
-  return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+  return json_line(json);
 }
 
 const char* const reading_script_sha256 = "GtQhOcntQUB0jLXkBXypPCdx+AL0fkWOVmRk/uE4BvM=";

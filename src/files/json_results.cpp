@@ -72,42 +72,6 @@ Json to_json(const DeviationSummary& summary) {
           {"max", summary.largest}};
 }
 
-std::string json_text(const Json& json) {
-  return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
-}
-
-namespace {
-
-bool is_list_of_objects(const Json& value) {
-  return value.is_array() && !value.empty() &&
-         std::all_of(value.begin(), value.end(), [](const Json& one) { return one.is_object(); });
-}
-
-void add_lines(const Json& object, const std::string& record, const Json& of, std::string& text) {
-  Json line{{"record", record}};
-  if (!of.empty()) line["of"] = of;
-  for (const auto& [key, value] : object.items()) {
-    if (!is_list_of_objects(value)) line[key] = value;
-  }
-  text += line.dump(-1, ' ', false, Json::error_handler_t::replace) + "\n";
-  for (const auto& [key, value] : object.items()) {
-    if (!is_list_of_objects(value)) continue;
-    for (std::size_t k = 0; k < value.size(); ++k) {
-      Json path = of;
-      path[key] = k;
-      add_lines(value[k], key, path, text);
-    }
-  }
-}
-
-}  // namespace
-
-std::string json_lines(const Json& json) {
-  std::string text;
-  add_lines(json, "answer", Json::object(), text);
-  return text;
-}
-
 Json to_json(const Notices& notices) {
   Json list = Json::array();
   for (const Notice& notice : notices) list.push_back({{"code", notice.code}, {"text", notice.text}});

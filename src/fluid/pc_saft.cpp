@@ -77,8 +77,6 @@ PcSaft::PcSaft(const std::vector<Substance>& substances, const InteractionTable&
     for (const pc_saft::Site& site : sites_of(p.m.size() - 1, substance)) p.sites.push_back(site);
   }
   join_alike_sites(p);
-  if (p.sites.size() > 16)
-    throw CalculationError("PC-SAFT: more than 16 kinds of associating sites in one mixture");
   std::vector<std::string> zero;
   for (std::size_t i = 0; i < n; ++i) {
     for (std::size_t j = 0; j < n; ++j) {

@@ -15,63 +15,64 @@ const std::array<std::array<double, 6>, 7> universal{{
     {91.297774084, -33.746922930, -8.6728470368, -355.60235612, -165.20769346, -29.666905585},
 }};
 
-namespace {
-
-// Few kinds of sites: kept on the stack.
-constexpr int most_sites = 16;
-using Square = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, most_sites, most_sites>;
-using Column = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, most_sites, 1>;
+SiteSolver::SiteSolver(const Parameters& p) : lu_(static_cast<Eigen::Index>(p.sites.size())) {}
 
 // n_b Delta_ab/v for every two sites that bond.
-Square bonds(const Parameters& p, const std::vector<double>& n, double v, const std::vector<double>& delta) {
+void SiteSolver::set_bonds(const Parameters& p, const std::vector<double>& n, double v,
+                           const std::vector<double>& delta) {
   const auto size = static_cast<Eigen::Index>(p.sites.size());
-  Square B(size, size);
+  bonds_.resize(size, size);
   for (Eigen::Index a = 0; a < size; ++a) {
     for (Eigen::Index b = 0; b < size; ++b) {
       const Site &one = p.sites[static_cast<std::size_t>(a)], &two = p.sites[static_cast<std::size_t>(b)];
-      B(a, b) =
+      bonds_(a, b) =
           bond(one, two) ? two.number * n[two.component] * delta[one.component * p.n + two.component] / v : 0;
     }
   }
-  return B;
 }
 
 // Derivatives of 1/X_a - 1 - sum_b B_ab X_b with X.
-Square jacobian(const Square& B, const Column& X) {
-  Square J = -B;
-  J.diagonal().array() -= X.array().square().inverse();
-  return J;
+void SiteSolver::factor_jacobian() {
+  jacobian_ = -bonds_;
+  jacobian_.diagonal().array() -= x_.array().square().inverse();
+  lu_.factor(jacobian_);
 }
 
-}  // namespace
-
-void solve_sites(const Parameters& p, const std::vector<double>& n, double v,
-                 const std::vector<double>& delta, std::vector<double>& X) {
-  const Square B = bonds(p, n, v, delta);
-  Column x = Column::Ones(B.rows());
+void SiteSolver::solve(const Parameters& p, const std::vector<double>& n, double v,
+                       const std::vector<double>& delta, std::vector<double>& X) {
+  set_bonds(p, n, v, delta);
+  x_.setOnes(bonds_.rows());
   // Half steps of substitution come near from wherever they start; Newton's method finishes.
   constexpr int substitutions = 5, most_steps = 60;
-  for (int step = 0; step < substitutions; ++step) x = 0.5 * (x.array() + (1 + (B * x).array()).inverse());
+  for (int step = 0; step < substitutions; ++step) {
+    bonded_ = bonds_.lazyProduct(x_);
+    x_ = 0.5 * (x_.array() + (1 + bonded_.array()).inverse());
+  }
   for (int step = 0; step < most_steps; ++step) {
-    const Column residual = x.array().inverse() - 1 - (B * x).array();
-    const Column change = jacobian(B, x).partialPivLu().solve(residual);
+    bonded_ = bonds_.lazyProduct(x_);
+    residual_ = x_.array().inverse() - 1 - bonded_.array();
+    factor_jacobian();
+    lu_.solve(residual_, change_);
     double most = 0;
-    for (Eigen::Index a = 0; a < x.size(); ++a) {
-      const double moved = std::clamp(x[a] - change[a], x[a] / 5, 1.0);
-      most = std::max(most, std::abs(moved / x[a] - 1));
-      x[a] = moved;
+    for (Eigen::Index a = 0; a < x_.size(); ++a) {
+      const double moved = std::clamp(x_[a] - change_[a], x_[a] / 5, 1.0);
+      most = std::max(most, std::abs(moved / x_[a] - 1));
+      x_[a] = moved;
     }
     if (most < 1e-9) break;  // the next step would be its square
   }
-  std::copy(x.begin(), x.end(), X.begin());
+  std::copy(x_.begin(), x_.end(), X.begin());
 }
 
-Eigen::VectorXd sites_change(const Parameters& p, const std::vector<double>& n, double v,
-                             const std::vector<double>& delta, const std::vector<double>& X,
-                             const Eigen::VectorXd& change) {
-  const Column x = Eigen::Map<const Eigen::VectorXd>(X.data(), static_cast<Eigen::Index>(X.size()));
-  const Column right = change;
-  return -jacobian(bonds(p, n, v, delta), x).partialPivLu().solve(right);
+void SiteSolver::change(const Parameters& p, const std::vector<double>& n, double v,
+                        const std::vector<double>& delta, const std::vector<double>& X,
+                        std::vector<double>& equations) {
+  set_bonds(p, n, v, delta);
+  x_ = Eigen::Map<const Eigen::VectorXd>(X.data(), bonds_.rows());
+  residual_ = Eigen::Map<const Eigen::VectorXd>(equations.data(), bonds_.rows());
+  factor_jacobian();
+  lu_.solve(residual_, change_);
+  for (std::size_t a = 0; a < equations.size(); ++a) equations[a] = -change_[static_cast<Eigen::Index>(a)];
 }
 
 }  // namespace jampot::pc_saft

@@ -4,11 +4,12 @@
 // (2001).
 #include <ceres/jet.h>
 
-#include <Eigen/LU>
 #include <array>
 #include <cmath>
 #include <cstddef>
 #include <vector>
+
+#include "../basis/dense.hpp"
 
 namespace jampot::pc_saft {
 
@@ -46,6 +47,28 @@ Contact<S> contact(const S& a, const S& zeta2, const S& inverse) {  // inverse =
           i2 + 6.0 * az * i3 + 6.0 * az * az * i2 * i2, 3.0 * zeta2 * i2 + 4.0 * az * zeta2 * i3};
 }
 
+/// Shares of the sites that are left free, 1/X_a = 1 + sum_b n_b X_b Delta_ab/v, in plain numbers. Keeps its
+/// memory from one evaluation to the next.
+class SiteSolver {
+ public:
+  explicit SiteSolver(const Parameters& p);
+  void solve(const Parameters& p, const std::vector<double>& n, double v,
+             const std::vector<double>& strength_with_g, std::vector<double>& X);
+  /// d X at the solution X, in the place of the change of each equation.
+  void change(const Parameters& p, const std::vector<double>& n, double v,
+              const std::vector<double>& strength_with_g, const std::vector<double>& X,
+              std::vector<double>& equations);
+
+ private:
+  void set_bonds(const Parameters& p, const std::vector<double>& n, double v,
+                 const std::vector<double>& delta);
+  void factor_jacobian();
+
+  Eigen::MatrixXd bonds_, jacobian_;
+  Eigen::VectorXd x_, bonded_, residual_, change_;
+  LuSolver lu_;
+};
+
 /// Everything that one evaluation needs and gives.
 template <class S>
 struct Work {
@@ -61,7 +84,8 @@ struct Work {
         strength(p.n * p.n),
         strength_T(p.n * p.n),
         delta(p.n * p.n),
-        contacts(p.n * p.n) {}
+        contacts(p.n * p.n),
+        sites(p) {}
   std::vector<S> n;  ///< amounts: the input
   S F{}, F_v{}, F_T{};
   std::vector<S> F_n;
@@ -73,6 +97,7 @@ struct Work {
   double known_T = 0;
   std::vector<S> delta;              ///< bond strength at contact, by pair
   std::vector<Contact<S>> contacts;  ///< by pair
+  SiteSolver sites;
 };
 
 // (A.9)
@@ -206,14 +231,6 @@ void add_dispersion(const Parameters& p, Work<S>& w, const S& T, const S& v, Mom
     w.F_n[c] += with_E1 * w.E1_n[c] + with_E2 * w.E2_n[c] + F_m * (p.m[c] - m) / total;
 }
 
-/// Share of sites left free, 1/X_a = 1 + sum_b n_b X_b Delta_ab/v, solved in plain numbers.
-void solve_sites(const Parameters& p, const std::vector<double>& n, double v,
-                 const std::vector<double>& strength_with_g, std::vector<double>& X);
-/// d X for a change of the equations by `change`, at the solution X.
-Eigen::VectorXd sites_change(const Parameters& p, const std::vector<double>& n, double v,
-                             const std::vector<double>& strength_with_g, const std::vector<double>& X,
-                             const Eigen::VectorXd& change);
-
 // What is left of 1/X_a - 1 - sum_b n_b X_b Delta_ab/v.
 template <class S>
 S site_residual(const Parameters& p, const std::vector<S>& n, const S& v, const std::vector<S>& delta,
@@ -229,21 +246,19 @@ S site_residual(const Parameters& p, const std::vector<S>& n, const S& v, const 
 
 inline void find_sites(const Parameters& p, Work<double>& w, double v, const std::vector<double>& delta,
                        const std::vector<double>*) {
-  solve_sites(p, w.n, v, delta, w.X);
+  w.sites.solve(p, w.n, v, delta, w.X);
 }
 
 // The plain solution is known; one step of Newton's method carries the derivative over.
 inline void find_sites(const Parameters& p, Work<Dual>& w, const Dual& v, const std::vector<Dual>& delta,
                        const std::vector<double>* solved) {
-  Eigen::VectorXd change(static_cast<Eigen::Index>(p.sites.size()));
-  std::vector<double> n(p.n), plain_delta(delta.size());
+  std::vector<double> n(p.n), plain_delta(delta.size()), change(p.sites.size());
   for (std::size_t i = 0; i < p.n; ++i) n[i] = w.n[i].a;
   for (std::size_t k = 0; k < delta.size(); ++k) plain_delta[k] = delta[k].a;
   for (std::size_t a = 0; a < p.sites.size(); ++a) w.X[a] = Dual((*solved)[a]);
-  for (std::size_t a = 0; a < p.sites.size(); ++a)
-    change[static_cast<Eigen::Index>(a)] = site_residual(p, w.n, v, delta, w.X, a).v[0];
-  change = sites_change(p, n, v.a, plain_delta, *solved, change);
-  for (std::size_t a = 0; a < p.sites.size(); ++a) w.X[a].v[0] = change[static_cast<Eigen::Index>(a)];
+  for (std::size_t a = 0; a < p.sites.size(); ++a) change[a] = site_residual(p, w.n, v, delta, w.X, a).v[0];
+  w.sites.change(p, n, v.a, plain_delta, *solved, change);
+  for (std::size_t a = 0; a < p.sites.size(); ++a) w.X[a].v[0] = change[a];
 }
 
 // Association. F is stationary in X, so that only what stands beside X is differentiated: M. L. Michelsen, E.

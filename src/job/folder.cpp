@@ -29,7 +29,7 @@ struct Summary {
 // What a job run by itself says of its own.
 Summary summary_of(const ProgramOutput& output) {
   Summary summary;
-  const Json answer = Json::parse(output.out, nullptr, false);
+  const Json answer = parsed_json(output.out);
   if (!answer.is_discarded()) {
     summary.title = answer["title"];
     summary.notices = answer["notices"].size();

@@ -319,13 +319,11 @@ PointInformation information_of(const ceres::CostFunction& residual, const doubl
   const double* blocks[] = {parameters, adjustments};
   double* jacobians[] = {A.data(), B.data()};
   residual.Evaluate(blocks, values.data(), jacobians);
-  PointInformation one{A.transpose() * A, A.transpose() * values, values.squaredNorm()};
+  PointInformation one{product(A.transpose(), A), transposed_times(A, values), values.squaredNorm()};
   if (adjusted == 0) return one;
-  const Eigen::MatrixXd BtA = B.transpose() * A;
-  const Eigen::VectorXd Btr = B.transpose() * values;
-  const Eigen::MatrixXd BtB = B.transpose() * B;
-  one.information -= BtA.transpose() * solved_symmetric(BtB, BtA);
-  one.gradient -= BtA.transpose() * solved_symmetric(BtB, Btr);
+  const Eigen::MatrixXd BtA = product(B.transpose(), A), BtB = product(B.transpose(), B);
+  one.information -= product(BtA.transpose(), solved_symmetric(BtB, BtA));
+  one.gradient -= transposed_times(BtA, solved_symmetric(BtB, transposed_times(B, values)));
   return one;
 }
 

@@ -148,7 +148,7 @@ namespace {
 
 // B U B', with a floor against columns that say nothing.
 CholeskyFactor variance_of(const Eigen::MatrixXd& B, const Eigen::VectorXd& u) {
-  Eigen::MatrixXd variance = B * u.array().square().matrix().asDiagonal() * B.transpose();
+  Eigen::MatrixXd variance = weighted_square(B, u.array().square());
   const double floor = 1e-12 * variance.trace();
   variance.diagonal().array() += floor;
   return CholeskyFactor(variance);
@@ -170,7 +170,7 @@ bool TwoLiquidsResidual::restore(LiquidPair& line) const {
     }
     const auto variance = variance_of(here.B, here.u);
     if (!variance.sound()) return false;
-    const Eigen::VectorXd way = here.B.transpose() * variance.solve(here.F);
+    const Eigen::VectorXd way = transposed_times(here.B, variance.solve(here.F));
     line = moved(line, -(here.u.array().square() * way.array()).matrix());
   }
   return false;
@@ -185,7 +185,7 @@ bool TwoLiquidsResidual::approach(LiquidPair& line) const {
     const auto variance = variance_of(here.B, here.u);
     if (!variance.sound()) return false;
     const Eigen::VectorXd whole = difference(line, measured_);
-    const Eigen::VectorXd across = here.B.transpose() * variance.solve(here.B * whole);
+    const Eigen::VectorXd across = transposed_times(here.B, variance.solve(here.B * whole));
     const Eigen::VectorXd along = whole - (here.u.array().square() * across.array()).matrix();
     const auto length = [&](const Eigen::VectorXd& d) {
       return (d.array() / here.u.array()).matrix().norm();

@@ -337,7 +337,7 @@ class Planner {
     candidate.share = std::sqrt(sum / static_cast<double>(aim.size()));
     if (options_.aim == Aim::parameters) {
       const double each = 1 / static_cast<double>(aim.size());
-      candidate.share = std::sqrt(std::pow(after.determinant() / variance_.determinant(), each));
+      candidate.share = std::sqrt(std::pow(determinant_of(after) / determinant_of(variance_), each));
     }
   }
 

@@ -158,6 +158,25 @@ TEST(PcSaft, AssociationOfOnePairOfSitesHasItsClosedForm) {
   }
 }
 
+// Twenty names for one substance are that substance, however many kinds of sites they count as.
+TEST(PcSaft, ManyAssociatingComponents) {
+  constexpr std::size_t many = 20;
+  const Substance alcohol = substances_named({"methanol"})[0];
+  std::vector<Substance> alike(many, alcohol);
+  for (std::size_t i = 0; i < many; ++i) alike[i].name += std::to_string(i);
+  PcSaft one({alcohol}), all(alike);
+  std::vector<double> n;
+  for (std::size_t i = 0; i < many; ++i) n.push_back((1.0 + static_cast<double>(i)) / 210);
+  for (const double T : {290.0, 420.0}) {
+    Helmholtz F(1), G(many);
+    one.evaluate(T, 5e-5, std::vector<double>{1.0}, {}, F);
+    all.evaluate(T, 5e-5, n, {}, G);
+    EXPECT_EQ(all.free_sites().size(), many);
+    for (const auto& site : all.free_sites()) EXPECT_NEAR(site.share, one.free_sites()[0].share, 1e-12);
+    EXPECT_NEAR(G.F, F.F, 1e-11);
+  }
+}
+
 TEST(PcSaft, SaysWhatIsMissing) {
   EXPECT_THROW(PcSaft(substances_named({"water", "glycerol"})), CalculationError);
   EXPECT_TRUE(PcSaft(substances_named({"water", "methanol"})).notices().has("no-interaction"));

@@ -1,25 +1,11 @@
 #pragma once
 // Results as JSON, in SI; keys carry the unit (docs/files.md lists them).
-#include <nlohmann/json_fwd.hpp>
-
 #include "jampot/diagram/comparison.hpp"
+#include "jampot/files/json_text.hpp"
 #include "jampot/phase/mixture.hpp"
 #include "jampot/regression/fit.hpp"
 
 namespace jampot {
-
-using Json = nlohmann::ordered_json;
-
-/// The text of a file or of standard output: indented by two, with a line end; a byte that is not UTF-8 as
-/// U+FFFD.
-std::string json_text(const Json& json);
-
-/// The same as JSON Lines, for programs that read line by line: one object a line. The first line has
-/// `"record": "answer"` and everything that is not a list of objects. Each object of a list is a line below
-/// it, with the name of the list as its `record` and its number, from 0, in `of`; so are the objects of lists
-/// within it:
-/// `{"record": "points", "of": {"curves": 0, "points": 3}, ...}`.
-std::string json_lines(const Json& json);
 
 Json to_json(const Notices& notices);
 Json to_json(const Substance& substance);  ///< identity, short
