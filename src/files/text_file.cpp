@@ -13,6 +13,7 @@
 #include <thread>
 
 #include "jampot/basis/error.hpp"
+#include "uninterrupted.hpp"
 
 namespace jampot {
 namespace {
@@ -82,27 +83,40 @@ void keep_permissions(int file, const struct stat* before) {
   fchmod(file, before->st_mode & 07777);
 }
 
-// The text in a file without a name in the folder, which then takes `name`. @returns 0, an error number, or
-// EOPNOTSUPP where the file system knows no such files.
-int write_unnamed(const fs::path& folder, const fs::path& name, std::string_view text,
+int take_place(const fs::path& part, const fs::path& path) {
+  return std::rename(part.c_str(), path.c_str()) == 0 ? 0 : errno;
+}
+
+// The text in a file without a name in the folder, which then takes its place: at once where that is free, by
+// way of `part` where a file is replaced. @returns 0, an error number, or EOPNOTSUPP where the file system
+// knows no such files.
+int write_unnamed(const fs::path& path, const fs::path& part, std::string_view text,
                   const struct stat* before) {
+  const fs::path folder = path.has_parent_path() ? path.parent_path() : ".";
   Descriptor file(open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0666));
   if (!file.open()) return errno == EISDIR || errno == EINVAL ? EOPNOTSUPP : errno;
   if (const int error = write_all(file.number(), text)) return error;
   keep_permissions(file.number(), before);
   if (fsync(file.number()) != 0 && errno != EINVAL) return errno;
   const std::string open_file = fmt::format("/proc/self/fd/{}", file.number());
-  if (linkat(AT_FDCWD, open_file.c_str(), AT_FDCWD, name.c_str(), AT_SYMLINK_FOLLOW) != 0) return EOPNOTSUPP;
-  return file.close();
+  const auto is_named = [&](const fs::path& name) {
+    return linkat(AT_FDCWD, open_file.c_str(), AT_FDCWD, name.c_str(), AT_SYMLINK_FOLLOW) == 0;
+  };
+  if (before == nullptr && is_named(path)) return file.close();
+  if (!is_named(part)) return EOPNOTSUPP;
+  if (const int error = file.close()) return error;
+  return take_place(part, path);
 }
 
-int write_named(const fs::path& name, std::string_view text, const struct stat* before) {
-  Descriptor file(open(name.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666));
+int write_named(const fs::path& path, const fs::path& part, std::string_view text,
+                const struct stat* before) {
+  Descriptor file(open(part.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666));
   if (!file.open()) return errno;
   if (const int error = write_all(file.number(), text)) return error;
   keep_permissions(file.number(), before);
   if (fsync(file.number()) != 0 && errno != EINVAL) return errno;
-  return file.close();
+  if (const int error = file.close()) return error;
+  return take_place(part, path);
 }
 
 int write_as_it_comes(const fs::path& path, std::string_view text) {
@@ -170,14 +184,13 @@ void write_file(const fs::path& wanted, std::string_view text) {
     throw CalculationError(fmt::format(
         "{}: the file exists and is write-protected; choose another name or change its permissions",
         wanted.string()));
-  const fs::path folder = path.has_parent_path() ? path.parent_path() : ".";
   // One name for each writer, even where several write the same file.
   const fs::path part = fmt::format("{}.{}-{}.part", path.string(), getpid(),
                                     std::hash<std::thread::id>{}(std::this_thread::get_id()));
   const struct stat* const kept = exists ? &before : nullptr;
-  int error = write_unnamed(folder, part, text, kept);
-  if (error == EOPNOTSUPP) error = write_named(part, text, kept);
-  if (error == 0 && std::rename(part.c_str(), path.c_str()) != 0) error = errno;
+  const Uninterrupted until_no_part_is_left;
+  int error = write_unnamed(path, part, text, kept);
+  if (error == EOPNOTSUPP) error = write_named(path, part, text, kept);
   if (error == 0) return;
   fs::remove(part, failed);
   cannot_be_written(wanted, error);

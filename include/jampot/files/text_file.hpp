@@ -23,7 +23,9 @@ void read_in_pieces(const std::filesystem::path& path, std::size_t largest_bytes
                     const std::function<void(std::string_view)>& take);
 
 /// Writes the whole file or nothing, whenever the program is stopped: the text goes into a file without a
-/// name in the same folder, reaches the disk, and takes its place in one step.
+/// name in the same folder, reaches the disk, and takes its place in one step. A SIGINT, SIGTERM or SIGHUP that
+/// would end the program waits for that. Killed outright, a program may leave a file ending in `.part` beside
+/// one that it was about to replace.
 ///
 /// A file that is replaced keeps its permissions; one without permission to write is not replaced. A symbolic
 /// link is followed. Of a file with several names (hard links) only the name given gets the new text. Pipes
