@@ -41,7 +41,7 @@ jampot_pkg_config(jampot "with fits and studies" "-ljampot -lceres -lglog" "jamp
 jampot_pkg_config(jampot-files "with files" "-ljampot_files" "jampot pugixml expat tomlplusplus")
 jampot_pkg_config(jampot-draw "with figures" "-ljampot_draw" "jampot-files")
 jampot_pkg_config(jampot-job "with jobs" "-ljampot_job" "jampot-report tbb")
-jampot_pkg_config(jampot-collection "with collections of fits" "-ljampot_collection" "jampot-report tbb")
+jampot_pkg_config(jampot-collection "with collections of fits" "-ljampot_collection" "jampot-report")
 jampot_pkg_config(jampot-report "with answers as tables, figures and JSON" "-ljampot_report" "jampot-draw")
 
 if(JAMPOT_BUILD_TOOL)

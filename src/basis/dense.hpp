@@ -30,10 +30,14 @@ class LuSolver {
   /// `x` may be `b`.
   void solve(const Eigen::VectorXd& b, Eigen::VectorXd& x) const;
   void solve(const Eigen::MatrixXd& B, Eigen::MatrixXd& X) const;
+  double determinant() const;
 
  private:
   Eigen::PartialPivLU<Eigen::MatrixXd> lu_;
 };
+
+Eigen::MatrixXd inverse_of(const Eigen::MatrixXd& A);
+double determinant_of(const Eigen::MatrixXd& A);
 
 /// A x = b with complete pivoting, for matrices that are nearly singular.
 Eigen::VectorXd solved_carefully(const Eigen::MatrixXd& A, const Eigen::VectorXd& b);
@@ -74,8 +78,6 @@ class CholeskyFactor {
   Eigen::LLT<Eigen::MatrixXd> factor_;
 };
 
-Eigen::MatrixXd inverse_of(const Eigen::MatrixXd& A);
-double determinant_of(const Eigen::MatrixXd& A);
 /// The x that makes the sum of squares of A x - b least, by QR with column pivoting.
 Eigen::VectorXd least_squares(const Eigen::MatrixXd& A, const Eigen::VectorXd& b);
 

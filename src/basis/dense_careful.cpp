@@ -11,14 +11,6 @@ Eigen::MatrixXd solved_carefully(const Eigen::MatrixXd& A, const Eigen::MatrixXd
   return A.fullPivLu().solve(B);
 }
 
-Eigen::MatrixXd inverse_of(const Eigen::MatrixXd& A) {
-  return A.inverse();
-}
-
-double determinant_of(const Eigen::MatrixXd& A) {
-  return A.determinant();
-}
-
 Eigen::MatrixXd solved_symmetric(const Eigen::MatrixXd& A, const Eigen::MatrixXd& B) {
   return Eigen::LDLT<Eigen::MatrixXd>(A).solve(B);
 }

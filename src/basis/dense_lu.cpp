@@ -20,4 +20,22 @@ void LuSolver::solve(const Eigen::MatrixXd& B, Eigen::MatrixXd& X) const {
   X = lu_.solve(B);
 }
 
+double LuSolver::determinant() const {
+  return lu_.determinant();
+}
+
+Eigen::MatrixXd inverse_of(const Eigen::MatrixXd& A) {
+  LuSolver solver(A.rows());
+  solver.factor(A);
+  Eigen::MatrixXd inverse;
+  solver.solve(Eigen::MatrixXd(Eigen::MatrixXd::Identity(A.rows(), A.cols())), inverse);
+  return inverse;
+}
+
+double determinant_of(const Eigen::MatrixXd& A) {
+  LuSolver solver(A.rows());
+  solver.factor(A);
+  return solver.determinant();
+}
+
 }  // namespace jampot

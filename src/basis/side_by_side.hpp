@@ -1,10 +1,7 @@
 #pragma once
-// Shares of one piece of work on the cores there are.
-#include <algorithm>
+// One piece of work on the cores there are.
 #include <cstddef>
-#include <future>
-#include <thread>
-#include <vector>
+#include <functional>
 
 namespace jampot {
 
@@ -15,26 +12,25 @@ class OneThread {
   ~OneThread();
   OneThread(const OneThread&) = delete;
   OneThread& operator=(const OneThread&) = delete;
-  static bool here();
 
  private:
   bool before_;
 };
 
-/// As many as there are cores, one at least, and no more than `most` or four.
-inline std::size_t workers_for(std::size_t most) {
-  if (OneThread::here()) return 1;
-  return std::clamp<std::size_t>(std::thread::hardware_concurrency(), 1, std::clamp<std::size_t>(most, 1, 4));
-}
+/// The cores of this machine that the process may use, one at least.
+std::size_t cores();
 
-/// share(0), share(1), ... side by side; returns when all are done. What a share throws is thrown here.
-template <class Share>
-void side_by_side(std::size_t workers, const Share& share) {
-  std::vector<std::future<void>> running;
-  for (std::size_t worker = 1; worker < workers; ++worker)
-    running.push_back(std::async(std::launch::async, [&share, worker] { share(worker); }));
-  share(0);
-  for (auto& one : running) one.get();
-}
+/// As many as there are cores, one at least, and no more than `most` or four.
+std::size_t workers_for(std::size_t most);
+
+/// share(0), share(1), ... side by side; returns when all are done. What a share throws is thrown here, that
+/// of the first where several do.
+void side_by_side(std::size_t workers, const std::function<void(std::size_t)>& share);
+
+/// Calls work(k) for k = 0 ... count - 1, in any order.
+/// @param threads how many work at a time; 0 for as many as there are cores
+/// @throws what one of them throws; those that have not begun are left out then
+void for_each_number(std::size_t count, const std::function<void(std::size_t)>& work,
+                     std::size_t threads = 0);
 
 }  // namespace jampot

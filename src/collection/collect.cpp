@@ -1,8 +1,6 @@
 #include "jampot/collection/collect.hpp"
 
 #include <fmt/format.h>
-#include <oneapi/tbb/parallel_for.h>
-#include <oneapi/tbb/task_arena.h>
 
 #include <algorithm>
 #include <array>
@@ -183,8 +181,7 @@ CollectStudy study(const CollectRequest& request) {
     study.groups[k] = collected(*mine[k], std::move(record), renewed);
     if (request.progress != nullptr) ++request.progress->done;
   };
-  oneapi::tbb::task_arena arena(request.threads > 0 ? request.threads : oneapi::tbb::task_arena::automatic);
-  arena.execute([&] { oneapi::tbb::parallel_for(std::size_t{0}, mine.size(), one); });
+  for_each_number(mine.size(), one, static_cast<std::size_t>(std::max(0, request.threads)));
   std::erase(missing, "");
   if (!missing.empty())
     throw CalculationError(

@@ -1,13 +1,12 @@
 #include "jampot/job/folder.hpp"
 
 #include <fmt/format.h>
-#include <oneapi/tbb/parallel_for.h>
-#include <oneapi/tbb/task_arena.h>
 
 #include <algorithm>
 #include <filesystem>
 #include <nlohmann/json.hpp>
 
+#include "../basis/side_by_side.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/program.hpp"
@@ -93,27 +92,25 @@ std::vector<FoundJob> job_files(const std::vector<std::string>& names) {
 
 JobOutcome run_jobs(const std::vector<FoundJob>& jobs, const FolderRun& run, Progress* progress) {
   std::vector<Summary> summaries(jobs.size());
-  const int cores = run.threads > 0 ? run.threads : oneapi::tbb::this_task_arena::max_concurrency();
-  const int at_once = std::min(cores, static_cast<int>(jobs.size()));
+  const std::size_t threads = run.threads > 0 ? static_cast<std::size_t>(run.threads) : cores();
+  const std::size_t at_once = std::min(threads, jobs.size());
   if (progress != nullptr) progress->expected = static_cast<long>(jobs.size());
-  oneapi::tbb::task_arena arena(at_once);
-  arena.execute([&] {
-    oneapi::tbb::parallel_for(std::size_t{0}, jobs.size(), [&](std::size_t k) {
-      if (jobs[k].fault.empty()) {
-        std::vector<std::string> words{run.program, "job", "--json", "--threads",
-                                       std::to_string(std::max(1, cores / at_once))};
-        if (run.check_only) words.emplace_back("--check");
-        if (run.rules.allow_outside) words.emplace_back("--allow-outside");
-        words.emplace_back("--");  // the name of a file may begin with a dash
-        words.push_back(jobs[k].file);
-        summaries[k] = summary_of(run_program(words));
-      } else {
-        summaries[k].outcome = "failed";
-        summaries[k].message = jobs[k].fault;
-      }
-      if (progress != nullptr) ++progress->done;
-    });
-  });
+  const auto one = [&](std::size_t k) {
+    if (jobs[k].fault.empty()) {
+      std::vector<std::string> words{run.program, "job", "--json", "--threads",
+                                     std::to_string(std::max<std::size_t>(1, threads / at_once))};
+      if (run.check_only) words.emplace_back("--check");
+      if (run.rules.allow_outside) words.emplace_back("--allow-outside");
+      words.emplace_back("--");  // the name of a file may begin with a dash
+      words.push_back(jobs[k].file);
+      summaries[k] = summary_of(run_program(words));
+    } else {
+      summaries[k].outcome = "failed";
+      summaries[k].message = jobs[k].fault;
+    }
+    if (progress != nullptr) ++progress->done;
+  };
+  for_each_number(jobs.size(), one, at_once);
   JobOutcome outcome;
   Answer& answer = outcome.answer;
   *answer.json = plain_header("job");

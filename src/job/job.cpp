@@ -70,9 +70,12 @@ JobOutcome run_job(const std::string& file, bool check_only, const JobRules& rul
   std::vector<std::string> reports;
   if (!check_only) {
     if (progress != nullptr) progress->expected = static_cast<long>(steps.size());
-    results = run_steps(steps, commands, [&](std::size_t) {
-      if (progress != nullptr) ++progress->done;
-    });
+    results = run_steps(
+        steps, commands,
+        [&](std::size_t) {
+          if (progress != nullptr) ++progress->done;
+        },
+        rules.threads);
     for (const std::string& path : job.reports) {
       for (std::string& written : write_report(job, results, path, units))
         reports.push_back(std::move(written));

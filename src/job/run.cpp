@@ -1,7 +1,9 @@
 #include <fmt/format.h>
 #include <oneapi/tbb/flow_graph.h>
+#include <oneapi/tbb/global_control.h>
 
 #include <deque>
+#include <optional>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/draw/report.hpp"
@@ -10,8 +12,11 @@
 
 namespace jampot {
 std::vector<StepResult> run_steps(const std::vector<PlannedStep>& steps, const StepCommands& commands,
-                                  const std::function<void(std::size_t)>& finished) {
+                                  const std::function<void(std::size_t)>& finished, int threads) {
   using namespace oneapi::tbb::flow;
+  std::optional<oneapi::tbb::global_control> limit;
+  if (threads > 0)
+    limit.emplace(oneapi::tbb::global_control::max_allowed_parallelism, static_cast<std::size_t>(threads));
   std::vector<StepResult> results(steps.size());
   graph all;
   broadcast_node<continue_msg> start(all);

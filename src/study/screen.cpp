@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "../basis/side_by_side.hpp"
 #include "jampot/basis/constants.hpp"
 #include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
@@ -16,7 +17,6 @@
 #include "jampot/liquid/models.hpp"
 #include "jampot/substance/bank.hpp"
 #include "jampot/substance/properties.hpp"
-#include "parallel.hpp"
 #include "screen_handbook.hpp"
 #include "screen_score.hpp"
 

@@ -1,9 +1,7 @@
 // job: a whole piece of work in one file.
 #include <fmt/format.h>
-#include <oneapi/tbb/global_control.h>
 
 #include <filesystem>
-#include <optional>
 
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"
@@ -21,7 +19,6 @@ struct JobOptions {
   std::vector<std::string> files;
   bool check = false;
   JobRules rules;
-  int threads = 0;
   PresentationOptions presentation;
 };
 
@@ -35,7 +32,7 @@ JobOutcome run_one(const JobOptions& options, const std::string& file) {
 JobOutcome run_all(const JobOptions& options, const std::vector<FoundJob>& found) {
   Progress progress;
   const ProgressLine line("jobs", progress);
-  return run_jobs(found, {options.check, options.threads, options.rules}, &progress);
+  return run_jobs(found, {options.check, options.rules.threads, options.rules}, &progress);
 }
 
 }  // namespace
@@ -51,20 +48,16 @@ void add_job(Commands& tool, Presenter& presenter) {
                "Validate it and list the steps and their files without running them");
   command.flag("--allow-outside", options->rules.allow_outside,
                "Let the job write outside of its own folder");
-  command.option("--threads", options->threads, "NUMBER",
+  command.option("--threads", options->rules.threads, "NUMBER",
                  "How many cores are used, at most 256 (default: all)");
   add_presentation(command, options->presentation, false);
   command.footer = "Example ('jampot demo' writes it):\n  jampot job jampot-demo/saltmarsh.job.toml";
   command.run = [options, &presenter] {
     const Presentation presentation = options->presentation.read();
     constexpr int most_threads = 256;
-    if (options->threads < 0 || options->threads > most_threads)
+    if (options->rules.threads < 0 || options->rules.threads > most_threads)
       throw RequestError(fmt::format("--threads: expected a number from 1 to {}", most_threads));
     const std::vector<FoundJob> found = job_files(options->files);
-    std::optional<oneapi::tbb::global_control> limit;
-    if (options->threads > 0)
-      limit.emplace(oneapi::tbb::global_control::max_allowed_parallelism,
-                    static_cast<std::size_t>(options->threads));
     std::error_code failed;
     const bool one = found.size() == 1 && !fs::is_directory(options->files.front(), failed);
     const JobOutcome outcome = one ? run_one(*options, found.front().file) : run_all(*options, found);

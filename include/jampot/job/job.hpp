@@ -64,6 +64,7 @@ struct JobPlan {
 /// What a job may do.
 struct JobRules {
   bool allow_outside = false;  ///< write outside of the job's own folder
+  int threads = 0;             ///< steps at a time, at most; 0 for as many as there are cores
 };
 
 /// @throws RequestError naming file, line and key for an unknown command, option or step, a flag that is
@@ -71,11 +72,12 @@ struct JobRules {
 /// with another ending, or steps that wait for each other
 JobPlan plan(const Job& job, const JobRules& rules, const StepCommands& commands);
 
-/// Runs the steps in the current folder: side by side on all cores (oneTBB), each after those that it waits
-/// for. One that fails lets those that wait for it be skipped; the others go on. `finished` is told the
-/// number of each step that is over, from any thread.
+/// Runs the steps in the current folder: side by side (oneTBB), each after those that it waits for. One that
+/// fails lets those that wait for it be skipped; the others go on. `finished` is told the number of each step
+/// that is over, from any thread.
+/// @param threads steps at a time, at most; 0 for as many as there are cores
 std::vector<StepResult> run_steps(const std::vector<PlannedStep>& steps, const StepCommands& commands,
-                                  const std::function<void(std::size_t)>& finished);
+                                  const std::function<void(std::size_t)>& finished, int threads = 0);
 
 /// Writes what was found as a report. @returns the files written
 std::vector<std::string> write_report(const Job& job, const std::vector<StepResult>& results,
