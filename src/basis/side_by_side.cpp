@@ -50,7 +50,7 @@ void side_by_side(std::size_t workers, const std::function<void(std::size_t)>& s
 
 void for_each_number(std::size_t count, const std::function<void(std::size_t)>& work, std::size_t threads) {
   std::atomic<std::size_t> next{0};
-  side_by_side(std::min(count, threads > 0 ? threads : cores()), [&](std::size_t) {
+  side_by_side(std::min({count, cores(), threads > 0 ? threads : count}), [&](std::size_t) {
     try {
       for (std::size_t k = next++; k < count; k = next++) work(k);
     } catch (...) {

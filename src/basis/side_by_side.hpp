@@ -28,7 +28,7 @@ std::size_t workers_for(std::size_t most);
 void side_by_side(std::size_t workers, const std::function<void(std::size_t)>& share);
 
 /// Calls work(k) for k = 0 ... count - 1, in any order.
-/// @param threads how many work at a time; 0 for as many as there are cores
+/// @param threads how many work at a time, at most, and no more than there are cores; 0 for all cores
 /// @throws what one of them throws; those that have not begun are left out then
 void for_each_number(std::size_t count, const std::function<void(std::size_t)>& work,
                      std::size_t threads = 0);

@@ -32,6 +32,9 @@ void demand(const CollectRequest& request) {
   if (request.shards < 1 || request.shard < 1 || request.shard > request.shards)
     throw RequestError(fmt::format("`shard` {}/{}: expected a number from 1 to the number of shards, as 3/40",
                                    request.shard, request.shards));
+  if (request.threads < 0)
+    throw RequestError(
+        fmt::format("`threads` {}: expected a number of cores, or 0 for all of them", request.threads));
   if (request.out.empty()) throw RequestError("`out` names the folder of the collection");
   if (!(request.most_s > 0)) throw RequestError("`limit` is a time above zero");
   std::error_code failed;
@@ -181,7 +184,7 @@ CollectStudy study(const CollectRequest& request) {
     study.groups[k] = collected(*mine[k], std::move(record), renewed);
     if (request.progress != nullptr) ++request.progress->done;
   };
-  for_each_number(mine.size(), one, static_cast<std::size_t>(std::max(0, request.threads)));
+  for_each_number(mine.size(), one, static_cast<std::size_t>(request.threads));
   std::erase(missing, "");
   if (!missing.empty())
     throw CalculationError(

@@ -83,6 +83,13 @@ void keep_permissions(int file, const struct stat* before) {
   fchmod(file, before->st_mode & 07777);
 }
 
+// The text on the disk, with the permissions that stay. @returns 0, or the error number
+int fill(const Descriptor& file, std::string_view text, const struct stat* before) {
+  if (const int error = write_all(file.number(), text)) return error;
+  keep_permissions(file.number(), before);
+  return fsync(file.number()) != 0 && errno != EINVAL ? errno : 0;
+}
+
 int take_place(const fs::path& part, const fs::path& path) {
   return std::rename(part.c_str(), path.c_str()) == 0 ? 0 : errno;
 }
@@ -95,9 +102,7 @@ int write_unnamed(const fs::path& path, const fs::path& part, std::string_view t
   const fs::path folder = path.has_parent_path() ? path.parent_path() : ".";
   Descriptor file(open(folder.c_str(), O_TMPFILE | O_WRONLY | O_CLOEXEC, 0666));
   if (!file.open()) return errno == EISDIR || errno == EINVAL ? EOPNOTSUPP : errno;
-  if (const int error = write_all(file.number(), text)) return error;
-  keep_permissions(file.number(), before);
-  if (fsync(file.number()) != 0 && errno != EINVAL) return errno;
+  if (const int error = fill(file, text, before)) return error;
   const std::string open_file = fmt::format("/proc/self/fd/{}", file.number());
   const auto is_named = [&](const fs::path& name) {
     return linkat(AT_FDCWD, open_file.c_str(), AT_FDCWD, name.c_str(), AT_SYMLINK_FOLLOW) == 0;
@@ -112,9 +117,7 @@ int write_named(const fs::path& path, const fs::path& part, std::string_view tex
                 const struct stat* before) {
   Descriptor file(open(part.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0666));
   if (!file.open()) return errno;
-  if (const int error = write_all(file.number(), text)) return error;
-  keep_permissions(file.number(), before);
-  if (fsync(file.number()) != 0 && errno != EINVAL) return errno;
+  if (const int error = fill(file, text, before)) return error;
   if (const int error = file.close()) return error;
   return take_place(part, path);
 }

@@ -4,8 +4,12 @@
 
 #include <algorithm>
 #include <atomic>
+#include <chrono>
+#include <mutex>
+#include <set>
 #include <stdexcept>
 #include <string>
+#include <thread>
 #include <vector>
 
 namespace jampot {
@@ -20,6 +24,18 @@ TEST(SideBySide, EveryNumberIsMetOnce) {
       for (std::size_t k = 0; k < count; ++k) EXPECT_EQ(met[k], 1) << k << " of " << count;
     }
   }
+}
+
+TEST(SideBySide, NoMoreThreadsThanCores) {
+  std::mutex door;
+  std::set<std::thread::id> seen;
+  const auto work = [&](std::size_t) {
+    std::this_thread::sleep_for(std::chrono::milliseconds(1));
+    const std::scoped_lock lock(door);
+    seen.insert(std::this_thread::get_id());
+  };
+  for_each_number(200, work, 100000);
+  EXPECT_LE(seen.size(), cores());
 }
 
 TEST(SideBySide, AFailureEndsTheRestAndComesThrough) {

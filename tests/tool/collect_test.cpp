@@ -103,6 +103,7 @@ TEST_F(Collect, IsWhatParametersMayBe) {
   expect_refused(place_, {{"txy MTBE methanol --parameters mine --pressure '1 atm'", "no pair of"},
                           {"txy MTBE methanol --parameters archive --pressure '1 atm'", "collection"},
                           {"collect archive --out mine --shard 9/8", "9/8"},
+                          {"collect archive --out mine --threads -3", "--threads -3"},
                           {"collect archive --out mine --shard half", "3/40"},
                           {"collect nowhere --out mine", "nowhere"},
                           {"collect archive --out mine --models unifac", "unifac"}});

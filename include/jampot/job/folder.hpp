@@ -20,8 +20,8 @@ std::vector<FoundJob> job_files(const std::vector<std::string>& names);
 /// How many jobs are run.
 struct FolderRun {
   bool check_only = false;  ///< validate them and list their steps
-  int threads = 0;          ///< cores used in all; 0 for as many as there are
-  JobRules rules{};         ///< what a job may write
+  int threads = 0;          ///< cores used by all jobs together; 0 for as many as there are
+  JobRules rules{};         ///< what a job may write; `threads` in them is for a job run by itself
   /// What runs one job: a program that takes the words of `jampot`. The default is the program that calls.
   std::string program = "/proc/self/exe";
 };
