@@ -15,7 +15,7 @@ Eigen::VectorXd transposed_times(const Eigen::MatrixXd& A, const Eigen::VectorXd
 }
 
 Eigen::MatrixXd weighted_square(const Eigen::MatrixXd& A, const Eigen::VectorXd& w) {
-  return A * w.asDiagonal() * A.transpose();
+  return product(A * w.asDiagonal(), A.transpose());
 }
 
 double quadratic_form(const Eigen::VectorXd& v, const Eigen::MatrixXd& A) {

@@ -1,10 +1,9 @@
 #include "fluid_trace.hpp"
 
-#include <Eigen/Geometry>
-#include <Eigen/LU>
 #include <algorithm>
 #include <cmath>
 
+#include "../basis/dense.hpp"
 #include "jampot/equilibrium/fluid_boundary.hpp"
 #include "jampot/fluid/pure_saturation.hpp"
 
@@ -51,11 +50,13 @@ class Tracer {
     constexpr int most_steps = 25;
     for (int k = 0; k < most_steps; ++k) {
       equations(s, f, J);
-      Eigen::Matrix3d full;
-      Eigen::Vector3d rest;
-      full << J, a.transpose();
-      rest << f, a.dot(s) - value;
-      const Unknowns step = full.fullPivLu().solve(rest);
+      bordered_.topRows<2>() = J;
+      bordered_.row(2) = a;
+      step_.head<2>() = f;
+      step_[2] = a.dot(s) - value;
+      newton_.factor(bordered_);
+      newton_.solve(step_, step_);
+      const Unknowns step = step_;
       if (!step.allFinite()) return false;
       double length = 1;
       for (int i = 0; i < 2; ++i) {  // no fraction leaves 0..1
@@ -77,10 +78,11 @@ class Tracer {
     return residual_ < 1e-8;
   }
 
-  // Direction along the curve at the last corrected state.
+  // Direction along the curve at the last corrected state: across both rows of derivatives.
   Unknowns tangent() const {
-    const Unknowns first = jacobian_.row(0), second = jacobian_.row(1);
-    return first.cross(second).normalized();
+    const auto& J = jacobian_;
+    const auto minor = [&](int a, int b) { return J(0, a) * J(1, b) - J(0, b) * J(1, a); };
+    return Unknowns(minor(1, 2), minor(2, 0), minor(0, 1)).normalized();
   }
 
   BinaryPoint point(const Unknowns& s) const {
@@ -110,6 +112,9 @@ class Tracer {
   std::array<PhaseValues, 2> values_;
   Eigen::Matrix<double, 2, 3> jacobian_;
   double residual_ = 0;
+  LuSolver newton_{3};
+  Eigen::MatrixXd bordered_{3, 3};
+  Eigen::VectorXd step_{3};
 };
 
 // Near the critical point T, P and the mean composition are even in y - x: two points give the limit to

@@ -1,14 +1,14 @@
 #include "jampot/regression/plausibility.hpp"
 
-#include <ceres/tiny_solver.h>
+#include <ceres/cost_function.h>
 #include <fmt/format.h>
 
-#include <Eigen/Core>
 #include <algorithm>
 #include <array>
 #include <cmath>
 #include <optional>
 
+#include "quiet_solver.hpp"
 #include "readings.hpp"
 
 namespace jampot {
@@ -69,44 +69,46 @@ Violation violation(const DataPoint& point, const std::vector<Substance>& substa
 }
 
 // Barker's method with a Redlich-Kister expansion of three terms: residuals of ln P, and of y.
-struct Expansion {
-  using Scalar = double;
+class Expansion final : public ceres::CostFunction {
+ public:
   static constexpr int terms = 3;
-  enum { NUM_PARAMETERS = terms, NUM_RESIDUALS = Eigen::Dynamic };  // names that the solver asks for
-  static constexpr double weight_of_y = 3;
 
-  const std::vector<DataPoint>& points;
-  const std::vector<Substance>& substances;
+  Expansion(const std::vector<DataPoint>& points, const std::vector<Substance>& substances)
+      : points_(points), substances_(substances) {
+    mutable_parameter_block_sizes()->push_back(terms);
+    set_num_residuals(2 * static_cast<int>(points.size()));
+  }
 
-  int NumResiduals() const { return 2 * static_cast<int>(points.size()); }
-
-  // The derivatives, where they are wanted, are column by column.
-  bool operator()(const double* A, double* residuals, double* derivatives) const {
-    const std::size_t rows = 2 * points.size();
-    for (std::size_t k = 0; k < points.size(); ++k) {
-      const double x1 = points[k].x[0], x2 = points[k].x[1], d = x1 - x2;
+  bool Evaluate(double const* const* blocks, double* residuals, double** jacobians) const override {
+    const double* A = blocks[0];
+    double* slopes = jacobians != nullptr ? jacobians[0] : nullptr;
+    for (const DataPoint& point : points_) {
+      const double x1 = point.x[0], x2 = point.x[1], d = x1 - x2;
       const std::array<double, terms> of_g1{x2 * x2, x2 * x2 * (d + 2 * x1), x2 * x2 * d * (d + 4 * x1)},
           of_g2{x1 * x1, x1 * x1 * (d - 2 * x2), x1 * x1 * d * (d - 4 * x2)};
       double g1 = 0, g2 = 0;
       for (std::size_t t = 0; t < terms; ++t) g1 += A[t] * of_g1[t], g2 += A[t] * of_g2[t];
       const auto partial = [&](std::size_t i, double ln_gamma) {
-        const double ln_P = substances[i].vapour_pressure->ln_P(points[k].T_K);
-        return points[k].x[i] * std::exp(std::clamp(ln_gamma + ln_P, -300.0, 300.0));
+        const double ln_P = substances_[i].vapour_pressure->ln_P(point.T_K);
+        return point.x[i] * std::exp(std::clamp(ln_gamma + ln_P, -300.0, 300.0));
       };
       const double p1 = partial(0, g1), p2 = partial(1, g2), P = std::max(p1 + p2, 1e-300);
-      const double off = std::log(P / points[k].P_Pa), y1 = p1 / P, y2 = p2 / P;
-      constexpr double most = 3;
-      const bool counts = std::abs(off) < most, analysed = !points[k].y.empty();
-      residuals[2 * k] = std::clamp(off, -most, most);
-      residuals[2 * k + 1] = analysed ? weight_of_y * (y1 - points[k].y[0]) : 0;
-      if (derivatives == nullptr) continue;
-      for (std::size_t t = 0; t < terms; ++t) {
-        derivatives[t * rows + 2 * k] = counts ? y1 * of_g1[t] + y2 * of_g2[t] : 0;
-        derivatives[t * rows + 2 * k + 1] = analysed ? weight_of_y * y1 * y2 * (of_g1[t] - of_g2[t]) : 0;
-      }
+      const double off = std::log(P / point.P_Pa), y1 = p1 / P, y2 = p2 / P;
+      constexpr double most = 3, weight_of_y = 3;
+      const bool counts = std::abs(off) < most, analysed = !point.y.empty();
+      *residuals++ = std::clamp(off, -most, most);
+      *residuals++ = analysed ? weight_of_y * (y1 - point.y[0]) : 0;
+      if (slopes == nullptr) continue;
+      for (std::size_t t = 0; t < terms; ++t) *slopes++ = counts ? y1 * of_g1[t] + y2 * of_g2[t] : 0;
+      for (std::size_t t = 0; t < terms; ++t)
+        *slopes++ = analysed ? weight_of_y * y1 * y2 * (of_g1[t] - of_g2[t]) : 0;
     }
     return true;
   }
+
+ private:
+  const std::vector<DataPoint>& points_;
+  const std::vector<Substance>& substances_;
 };
 
 // Root mean square of these residuals; nothing where there are too few points to judge by.
@@ -116,13 +118,20 @@ std::optional<double> misfit(const std::vector<DataPoint>& points, const std::ve
   for (const Substance& substance : substances) {
     if (!substance.vapour_pressure || pairs_up(substance)) return std::nullopt;
   }
-  ceres::TinySolver<Expansion> search;
-  search.options.max_num_iterations = 100;
-  search.options.function_tolerance = 1e-12;
-  Eigen::Vector3d A = Eigen::Vector3d::Zero();
-  const double sum = 2 * search.Solve({points, substances}, &A).final_cost;
-  return std::isfinite(sum) ? std::optional(std::sqrt(sum / static_cast<double>(points.size())))
-                            : std::nullopt;
+  Expansion expansion(points, substances);
+  std::array<double, Expansion::terms> A{};
+  ceres::Problem::Options problem_options;
+  problem_options.cost_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
+  ceres::Problem problem(problem_options);
+  problem.AddResidualBlock(&expansion, nullptr, A.data());
+  ceres::Solver::Options options;
+  options.linear_solver_type = ceres::DENSE_QR;
+  options.max_num_iterations = 100;
+  options.function_tolerance = 1e-12;
+  options.logging_type = ceres::SILENT;
+  ceres::Solver::Summary summary;
+  if (!solve_quietly(options, problem, summary)) return std::nullopt;
+  return std::sqrt(2 * summary.final_cost / static_cast<double>(points.size()));
 }
 
 struct Judgement {
