@@ -7,6 +7,7 @@
 #include <chrono>
 #include <filesystem>
 #include <map>
+#include <nlohmann/json.hpp>
 #include <random>
 
 #include "answer_schema.hpp"
@@ -62,10 +63,7 @@ std::string fault_in_json(std::vector<std::string> words) {
     words.insert(words.begin() + 2, "--json");
   const ProgramOutput ran = run_program(words, {}, {60, {}});
   if (ran.status != 0) return "not as JSON";
-  if (!schemas.contains(command)) {
-    const std::string text = read_file(test::schema_file(command));
-    schemas.emplace(command, test::closed(nlohmann::json::parse(text)));
-  }
+  if (!schemas.contains(command)) schemas.emplace(command, test::schema_of_command(command));
   return schemas.at(command).fault_of(nlohmann::json::parse(ran.out));
 }
 

@@ -1,7 +1,7 @@
 // A fit of 30 points by maximum likelihood: two energies and alpha, from one start and from sixteen.
 #include <benchmark/benchmark.h>
 
-#include <Eigen/Dense>
+#include <Eigen/Cholesky>
 #include <algorithm>
 #include <array>
 #include <cmath>

@@ -4,7 +4,7 @@
 // without plait point or test.
 #include <benchmark/benchmark.h>
 
-#include <Eigen/Dense>
+#include <Eigen/LU>
 #include <array>
 #include <cmath>
 

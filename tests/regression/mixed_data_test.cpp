@@ -2,7 +2,7 @@
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 
-#include <Eigen/Dense>
+#include <Eigen/Cholesky>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/diagram/binary_vle.hpp"
