@@ -75,10 +75,10 @@ ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& opti
   map.notices.add(map.singular.notices);
   map.notices.add(map.two_liquids.notices);
   ResidueCurves curves(mixture, P_Pa, map.singular.points, map.two_liquids, options.each_slope_exact);
-  int lost = 0;
+  std::size_t lost = 0;
   for (std::size_t k = 0; k < map.singular.points.size(); ++k) {
     for (Separatrix& line : curves.of_saddle(k)) {
-      lost += !line.begin || !line.end;
+      if (!line.begin || !line.end) ++lost;
       map.separatrices.push_back(std::move(line));
     }
   }
@@ -93,7 +93,9 @@ ResidueMap residue_map(Mixture& mixture, double P_Pa, const ResidueOptions& opti
     gaps.draw(map.curves.back());
   }
   for (const auto* list : {&map.curves, &map.through}) {
-    for (const ResidueCurve& curve : *list) lost += !curve.begin || !curve.end;
+    for (const ResidueCurve& curve : *list) {
+      if (!curve.begin || !curve.end) ++lost;
+    }
   }
   if (lost > 0)
     map.notices.add("curves-lost", fmt::format("{} {} not end at a singular point that was found: one "

@@ -332,7 +332,7 @@ class PairData {
   std::unique_ptr<ActivityModel> predicted_;
   DataSet liquids_{}, limits_{}, heats_{}, predicted_limits_{};
   std::vector<KnownPoint> azeotropes_, critical_;
-  std::map<std::string, int> counts_;
+  std::map<std::string, std::size_t> counts_;
   double coldest_K_ = HUGE_VAL, hottest_K_ = 0;
 };
 
