@@ -3,9 +3,11 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <optional>
 
+#include "jampot/basis/demand.hpp"
 #include "jampot/basis/error.hpp"
 #include "jampot/basis/quantity.hpp"
 #include "jampot/basis/text.hpp"
@@ -199,6 +201,33 @@ std::vector<Coefficient> read_form(const std::string& text) {
     }
   }
   return form;
+}
+
+std::array<double, 2> read_ln_gamma_inf(const std::string& text, const std::vector<Substance>& pair,
+                                        const Bank& bank) {
+  demand_size(pair.size(), 2, "substances of a pair");
+  std::array<double, 2> ln_gamma{NAN, NAN};
+  for (const std::string& piece : split(text, ',')) {
+    const std::size_t in = piece.find(" in "), equals = piece.rfind('=');
+    const auto value = equals == std::string::npos ? std::nullopt : parse_number(piece.substr(equals + 1));
+    if (in == std::string::npos || equals < in || !value || !(*value > 0)) {
+      throw RequestError(
+          fmt::format("`limits` '{}': expected \"SOLUTE in SOLVENT = GAMMA\", as in \"{} in {} = 3.2\"",
+                      piece, pair[0].name, pair[1].name));
+    }
+    const std::string solute = bank.require(piece.substr(0, in)).name;
+    const std::string solvent = bank.require(piece.substr(in + 4, equals - in - 4)).name;
+    const bool first = solute == pair[0].name && solvent == pair[1].name;
+    if (!first && !(solute == pair[1].name && solvent == pair[0].name)) {
+      throw RequestError(
+          fmt::format("`limits` '{}' is not about {} and {}", piece, pair[0].name, pair[1].name));
+    }
+    ln_gamma[first ? 0 : 1] = std::log(*value);
+  }
+  if (std::isnan(ln_gamma[0]) || std::isnan(ln_gamma[1])) {
+    throw RequestError("`limits` needs both limits: each of the two in the other");
+  }
+  return ln_gamma;
 }
 
 }  // namespace jampot

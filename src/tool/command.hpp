@@ -2,7 +2,6 @@
 // The commands of the tool as a table: names, options, what they mean and where their values go.
 #include <deque>
 #include <functional>
-#include <optional>
 #include <string>
 #include <variant>
 #include <vector>

@@ -1,8 +1,6 @@
 // data: what files of measured data hold, and the same in another form.
 #include <fmt/format.h>
 
-#include <algorithm>
-
 #include "commands.hpp"
 #include "jampot/basis/text.hpp"
 #include "jampot/files/overlays.hpp"

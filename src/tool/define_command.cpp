@@ -1,5 +1,4 @@
 // define: a user-defined component from groups and what is known, beside one from the bank on request.
-#include <fmt/format.h>
 
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"

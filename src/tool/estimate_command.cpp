@@ -2,7 +2,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cmath>
 
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"
@@ -24,33 +23,6 @@ struct EstimateCommand {
   PresentationOptions presentation;
 };
 
-// "ethanol in water = 4.5, water in ethanol = 2.6", as ln gamma of the first in the second and the reverse.
-std::array<double, 2> read_limits(const std::string& text, const std::vector<Substance>& pair,
-                                  const Bank& bank) {
-  std::array<double, 2> ln_gamma{NAN, NAN};
-  for (const std::string& piece : split(text, ',')) {
-    const std::size_t in = piece.find(" in "), equals = piece.rfind('=');
-    const auto value = equals == std::string::npos ? std::nullopt : parse_number(piece.substr(equals + 1));
-    if (in == std::string::npos || equals < in || !value || !(*value > 0)) {
-      throw RequestError(
-          fmt::format("--limits '{}': expected \"SOLUTE in SOLVENT = GAMMA\", as in \"{} in {} = 3.2\"",
-                      piece, pair[0].name, pair[1].name));
-    }
-    const std::string solute = bank.require(piece.substr(0, in)).name;
-    const std::string solvent = bank.require(piece.substr(in + 4, equals - in - 4)).name;
-    const bool first = solute == pair[0].name && solvent == pair[1].name;
-    if (!first && !(solute == pair[1].name && solvent == pair[0].name)) {
-      throw RequestError(
-          fmt::format("--limits '{}' is not about {} and {}", piece, pair[0].name, pair[1].name));
-    }
-    ln_gamma[first ? 0 : 1] = std::log(*value);
-  }
-  if (std::isnan(ln_gamma[0]) || std::isnan(ln_gamma[1])) {
-    throw RequestError("--limits needs both limits: each of the two in the other");
-  }
-  return ln_gamma;
-}
-
 EstimateRequest request_of(const EstimateCommand& options) {
   const auto bank = bank_with(options.substance_files);
   EstimateRequest request;
@@ -62,7 +34,7 @@ EstimateRequest request_of(const EstimateCommand& options) {
     if (options.temperature.empty()) throw RequestError("--limits needs the --temperature they hold at");
     if (request.substances.size() != 2) throw RequestError("--limits states one pair: name two substances");
     const double T_K = parse_quantity(options.temperature, Dimension::temperature);
-    request.limits = LimitsToMeet{read_limits(options.limits, request.substances, *bank), T_K};
+    request.limits = LimitsToMeet{read_ln_gamma_inf(options.limits, request.substances, *bank), T_K};
     return request;
   }
   request.options.from = options.from;

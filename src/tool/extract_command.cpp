@@ -1,8 +1,6 @@
 // extract: solvent and stages of a liquid-liquid extraction.
-#include <fmt/format.h>
 
 #include "commands.hpp"
-#include "jampot/basis/error.hpp"
 #include "jampot/report/extract.hpp"
 #include "options.hpp"
 

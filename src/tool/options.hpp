@@ -1,6 +1,5 @@
 #pragma once
 // Options that mean the same in every command, and how they become a mixture.
-#include <memory>
 #include <string>
 #include <vector>
 

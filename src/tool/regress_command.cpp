@@ -1,5 +1,4 @@
 // regress: pair parameters from measured data.
-#include <fmt/format.h>
 
 #include "commands.hpp"
 #include "fit_words.hpp"

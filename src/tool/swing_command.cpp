@@ -1,5 +1,4 @@
 // swing: whether two pressures part what an azeotrope holds together.
-#include <fmt/format.h>
 
 #include "commands.hpp"
 #include "jampot/basis/error.hpp"

@@ -4,10 +4,12 @@
 
 #include <cmath>
 #include <filesystem>
+#include <map>
 #include <random>
 
 #include "jampot/basis/error.hpp"
 #include "jampot/files/job_toml.hpp"
+#include "jampot/files/known_words.hpp"
 #include "jampot/files/measured.hpp"
 #include "jampot/files/measured_csv.hpp"
 #include "jampot/files/pairs_toml.hpp"
@@ -96,6 +98,37 @@ TEST(Programs, AFileWithoutANameHoldsItsText) {
   EXPECT_EQ(file.text(), "some text");
   EXPECT_EQ(read_file(file.path()), "some text");
   EXPECT_GE(file.descriptor(), 0);
+}
+
+// Which of the two is the solute is what goes wrong most easily: names decide, not the order.
+TEST(KnownWords, TwoLimitsBelongToTheirSolutes) {
+  const Bank& bank = Bank::built_in();
+  const std::vector<Substance> pair{bank.require("ethanol"), bank.require("water")};
+  const auto read = [&](const std::string& text) { return read_ln_gamma_inf(text, pair, bank); };
+  for (const char* text : {"ethanol in water = 4.5, water in ethanol = 2.6",
+                           " H2O in ethyl alcohol=2.6 ,64-17-5 in water=4.5"}) {
+    const auto ln_gamma = read(text);
+    EXPECT_DOUBLE_EQ(ln_gamma[0], std::log(4.5)) << text;
+    EXPECT_DOUBLE_EQ(ln_gamma[1], std::log(2.6)) << text;
+  }
+  for (const auto& [text, expected] : std::map<std::string, std::string>{
+           {"ethanol in water = 4.5", "both limits"},
+           {"ethanol in water = 4.5, ethanol in water = 4.6", "both limits"},
+           {"ethanol in toluene = 4.5, water in ethanol = 2", "not about ethanol and water"},
+           {"ethanol in ethanol = 1, water in ethanol = 2", "not about ethanol and water"},
+           {"ethanol in water = 0, water in ethanol = 2", "SOLUTE in SOLVENT = GAMMA"},
+           {"ethanol, water = 2", "SOLUTE in SOLVENT = GAMMA"},
+           {"", "SOLUTE in SOLVENT = GAMMA"}}) {
+    try {
+      read(text);
+      ADD_FAILURE() << text;
+    } catch (const RequestError& error) {
+      EXPECT_NE(std::string(error.what()).find(expected), std::string::npos) << text << ": " << error.what();
+    }
+  }
+  EXPECT_THROW(read("ethanolene in water = 2, water in ethanol = 2"), UnknownSubstance);
+  EXPECT_THROW(read_ln_gamma_inf("ethanol in water = 2, water in ethanol = 2", {pair[0]}, bank),
+               RequestError);
 }
 
 TEST(JobText, IsReadInItsOrder) {

@@ -1,10 +1,12 @@
 #pragma once
 // What is known in addition to the data, as people write it.
+#include <array>
 #include <map>
 #include <string>
 #include <vector>
 
 #include "jampot/regression/fit.hpp"
+#include "jampot/substance/bank.hpp"
 
 namespace jampot {
 
@@ -30,5 +32,11 @@ std::map<std::string, std::string> read_ties(const std::vector<std::string>& tex
 
 /// "constant, inverse_T": coefficients of a temperature dependence. @throws RequestError naming them
 std::vector<Coefficient> read_form(const std::string& text);
+
+/// "ethanol in water = 4.5, water in ethanol = 2.6": both infinite-dilution activity coefficients of a pair.
+/// @return ln gamma of the first in the second, and of the second in the first
+/// @throws RequestError for a word that is none, another pair, or one limit alone
+std::array<double, 2> read_ln_gamma_inf(const std::string& text, const std::vector<Substance>& pair,
+                                        const Bank& bank);
 
 }  // namespace jampot
