@@ -1,8 +1,5 @@
 #include "jampot/regression/estimate.hpp"
 
-#include <ceres/cost_function.h>
-#include <ceres/problem.h>
-#include <ceres/solver.h>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -111,6 +108,9 @@ Solved solve(const Substance& first, const Substance& second, const std::string&
   Residual residual(*model, free, targets);
   std::vector<double> best;
   double least = HUGE_VAL;
+  ceres::Solver::Options options = quiet_options(200, 1e-15);
+  options.parameter_tolerance = 1e-13;
+  options.gradient_tolerance = 1e-14;
   for (int start = 0; start < 9; ++start) {
     std::vector<double> values = neutral;
     if (start > 0) {  // corners and sides of the starting box, the leading coefficients of both terms
@@ -119,20 +119,9 @@ Solved solve(const Substance& first, const Substance& second, const std::string&
         values[p] = low[p] + (high[p] - low[p]) * (0.15 + 0.35 * place);
       }
     }
-    ceres::Problem::Options problem_options;
-    problem_options.cost_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
-    ceres::Problem problem(problem_options);
-    problem.AddResidualBlock(&residual, nullptr, values.data());
-    ceres::Solver::Options options;
-    options.linear_solver_type = ceres::DENSE_QR;
-    options.max_num_iterations = 200;
-    options.function_tolerance = 1e-15;
-    options.parameter_tolerance = 1e-13;
-    options.gradient_tolerance = 1e-14;
-    options.logging_type = ceres::SILENT;
-    ceres::Solver::Summary summary;
-    if (!solve_quietly(options, problem, summary) || !(2 * summary.final_cost < least)) continue;
-    least = 2 * summary.final_cost;
+    const auto sum = least_sum_of_squares(residual, values.data(), options);
+    if (!sum || !(*sum < least)) continue;
+    least = *sum;
     best = values;
   }
   if (best.empty()) {

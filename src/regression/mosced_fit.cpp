@@ -1,8 +1,6 @@
 #include "jampot/regression/mosced_fit.hpp"
 
 #include <ceres/autodiff_cost_function.h>
-#include <ceres/problem.h>
-#include <ceres/solver.h>
 #include <fmt/format.h>
 
 #include <cmath>
@@ -59,21 +57,15 @@ MoscedFit fit_mosced(const std::vector<MoscedPoint>& points, double v_cm3_mol, d
   for (int start = 0; start < 24; ++start) {
     std::array<double, unknowns> p{};
     for (std::size_t k = 0; k < unknowns; ++k) p[k] = low[k] + sequence.next() * (high[k] - low[k]);
-    ceres::Problem::Options problem_options;
-    problem_options.cost_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
-    ceres::Problem problem(problem_options);
+    ceres::Problem problem = borrowing_problem();
     for (auto& residual : residuals) problem.AddResidualBlock(residual.get(), nullptr, p.data());
     for (std::size_t k = 0; k < unknowns; ++k) {
       problem.SetParameterLowerBound(p.data(), static_cast<int>(k), k == 0 ? 5.0 : 1e-6);
       problem.SetParameterUpperBound(p.data(), static_cast<int>(k), 60);
     }
-    ceres::Solver::Options options;
-    options.linear_solver_type = ceres::DENSE_QR;
-    options.max_num_iterations = 300;
-    options.function_tolerance = 1e-14;
-    options.logging_type = ceres::SILENT;
     ceres::Solver::Summary summary;
-    if (!solve_quietly(options, problem, summary) || !(summary.final_cost < least)) continue;
+    if (!solve_quietly(quiet_options(300, 1e-14), problem, summary) || !(summary.final_cost < least))
+      continue;
     least = summary.final_cost;
     best = p;
   }

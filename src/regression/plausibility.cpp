@@ -1,6 +1,5 @@
 #include "jampot/regression/plausibility.hpp"
 
-#include <ceres/cost_function.h>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -120,18 +119,9 @@ std::optional<double> misfit(const std::vector<DataPoint>& points, const std::ve
   }
   Expansion expansion(points, substances);
   std::array<double, Expansion::terms> A{};
-  ceres::Problem::Options problem_options;
-  problem_options.cost_function_ownership = ceres::DO_NOT_TAKE_OWNERSHIP;
-  ceres::Problem problem(problem_options);
-  problem.AddResidualBlock(&expansion, nullptr, A.data());
-  ceres::Solver::Options options;
-  options.linear_solver_type = ceres::DENSE_QR;
-  options.max_num_iterations = 100;
-  options.function_tolerance = 1e-12;
-  options.logging_type = ceres::SILENT;
-  ceres::Solver::Summary summary;
-  if (!solve_quietly(options, problem, summary)) return std::nullopt;
-  return std::sqrt(2 * summary.final_cost / static_cast<double>(points.size()));
+  const auto sum = least_sum_of_squares(expansion, A.data(), quiet_options(100, 1e-12));
+  if (!sum) return std::nullopt;
+  return std::sqrt(*sum / static_cast<double>(points.size()));
 }
 
 struct Judgement {
